@@ -1,0 +1,24 @@
+"""Flags and remedies: what will go wrong, by how much, and what to try."""
+
+from .flag import Edit, Flag, Remedy, Severity
+from .heat import pour_depth_mm, pour_flags
+from .scene import scene_flags
+
+_ORDER = {Severity.STOP: 0, Severity.WATCH: 1, Severity.NOTE: 2}
+
+
+def in_order(flags: list[Flag]) -> list[Flag]:
+    """Worst first; within a grade as they were found."""
+    return sorted(flags, key=lambda flag: _ORDER[flag.severity])
+
+
+__all__ = [
+    "Edit",
+    "Flag",
+    "Remedy",
+    "Severity",
+    "in_order",
+    "pour_depth_mm",
+    "pour_flags",
+    "scene_flags",
+]

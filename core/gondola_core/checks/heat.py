@@ -1,0 +1,283 @@
+"""What is too hot, too deep, too much, or poured at the wrong time."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..cure.answer import PourCure
+from ..mixing import Mix
+from ..scene import Scene
+from .flag import Flag, Remedy, Severity
+from .remedies import set_wait, split_pour, warm_room
+
+RUNAWAY_C = 100.0
+"""degrees C; above this the reaction feeds itself and the number itself is uncertain. Source:
+own_march"""
+NEAR_LIMIT_K = 5.0
+"""K below a limit from which it is said. Source: assumed"""
+
+
+def pour_flags(
+    scene: Scene,
+    cures: Sequence[PourCure | None],
+    mixes: Sequence[Mix],
+    starts_h: Sequence[float],
+    bands_c: Sequence[tuple[float, float] | None],
+) -> list[Flag]:
+    """Flags of heat, label limits and recoat times, pour by pour from the bottom."""
+    found: list[Flag] = []
+    for number, cure in enumerate(cures, start=1):
+        if cure is None:
+            found.append(_no_room_flag(scene, number))
+            continue
+        found += _label_flags(scene, number, cure, mixes[number - 1])
+        if not _warmed_by_hotter(number, cures, starts_h):
+            found += _hot_flags(scene, number, cure, starts_h[number - 1], bands_c[number - 1])
+        if number < len(cures):
+            found += _recoat_flags(scene, number, cure, starts_h)
+        found += _slow_flags(scene, number, cure, starts_h[number - 1])
+    return found
+
+
+def pour_depth_mm(scene: Scene, number: int) -> float:
+    """Thickness of a pour, from its line to the line below it or the floor."""
+    below = scene.pours[number - 2].top_depth_mm if number > 1 else scene.tank.fill_height_mm
+    return below - scene.pours[number - 1].top_depth_mm
+
+
+def window_middle_h(cure: PourCure | None) -> float | None:
+    """Middle of the tack window, in hours after the pour; None if it is not reached."""
+    if cure is None or cure.tack_opens_h is None or cure.tack_closes_h is None:
+        return None
+    return 0.5 * (cure.tack_opens_h + cure.tack_closes_h)
+
+
+def _no_room_flag(scene: Scene, number: int) -> Flag:
+    line = scene.pours[number - 1].top_depth_mm
+    return Flag(
+        code="no_room",
+        severity=Severity.WATCH,
+        title=f"Pour {number} has nowhere to go",
+        sentence=f"Below {line:g} mm all is bed or figure: take this pour out or move its line up.",
+        number=0.0,
+        limit=0.0,
+        unit="ml",
+        depth_mm=line,
+        at_h=None,
+        pour_number=number,
+        figure_id=None,
+        remedies=[],
+    )
+
+
+def _warmed_by_hotter(
+    number: int, cures: Sequence[PourCure | None], starts_h: Sequence[float]
+) -> bool:
+    """True if a pour is at its hottest only under a later pour that is hotter itself."""
+    own = cures[number - 1]
+    if own is None:
+        return False
+    at = starts_h[number - 1] + own.peak_at_h
+    return any(
+        later is not None and at >= start and later.peak_c >= own.peak_c
+        for later, start in zip(cures[number:], starts_h[number:], strict=True)
+    )
+
+
+def _hot_flags(
+    scene: Scene,
+    number: int,
+    cure: PourCure,
+    start_h: float,
+    band: tuple[float, float] | None,
+) -> list[Flag]:
+    resin = scene.resin_of(scene.pours[number - 1])
+    wall, bed = scene.tank.wall.material, scene.bed.material
+    limits = [
+        (resin.limit_c, f"{resin.name} yellows or cracks near"),
+        (wall.limit_c, f"the {wall.name} of the dam softens near"),
+        (bed.limit_c, f"the bed of {bed.name} stands"),
+    ]
+    if scene.tank.seal is not None:
+        seal = scene.tank.seal.material
+        limits.append((seal.limit_c, f"the {seal.name} on the dam lets go near"))
+    limit, words = min(limits)
+    hottest = max(cure.peak_c, band[1] if band else cure.peak_c)
+    if hottest < limit - NEAR_LIMIT_K:
+        return []
+    place = cure.peak_place
+    severity = Severity.STOP if cure.peak_c >= limit else Severity.WATCH
+    remedies: list[Remedy] = []
+    if pour_depth_mm(scene, number) >= 8:
+        remedies.append(split_pour(scene, number, window_middle_h(cure)))
+    if cure.peak_c >= RUNAWAY_C:
+        title = f"Pour {number} runs away, over {RUNAWAY_C:.0f} °C"
+        lead = "The reaction feeds itself; how hot it really gets cannot be told"
+    else:
+        title = f"Pour {number} peaks at {cure.peak_c:.0f} °C"
+        lead = f"{place.depth_mm:.0f} mm deep, {cure.peak_at_h:.0f} h after it is poured"
+        if band and band[1] >= limit > cure.peak_c:
+            lead += f", and up to {band[1]:.0f} °C if room and resin run warm"
+    return [
+        Flag(
+            code="too_hot",
+            severity=severity,
+            title=title,
+            sentence=f"{lead}; {words} {limit:.0f} °C.",
+            number=cure.peak_c,
+            limit=limit,
+            unit="°C",
+            depth_mm=place.depth_mm,
+            at_h=round(start_h + cure.peak_at_h, 2),
+            pour_number=number,
+            figure_id=None,
+            remedies=remedies,
+        )
+    ]
+
+
+def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Flag]:
+    pour = scene.pours[number - 1]
+    resin = scene.resin_of(pour)
+    depth = pour_depth_mm(scene, number)
+    found = []
+    if depth > resin.most_pour_mm:
+        found.append(
+            Flag(
+                code="too_deep",
+                severity=Severity.WATCH,
+                title=f"Pour {number} is {depth:.0f} mm deep",
+                sentence=(
+                    f"The label of the {resin.name} allows {resin.most_pour_mm:.0f} mm in one pour."
+                ),
+                number=round(depth, 1),
+                limit=resin.most_pour_mm,
+                unit="mm",
+                depth_mm=round(pour.top_depth_mm + depth / 2, 1),
+                at_h=None,
+                pour_number=number,
+                figure_id=None,
+                remedies=[split_pour(scene, number, window_middle_h(cure))],
+            )
+        )
+    if mix.mix_g > resin.most_mix_g:
+        found.append(
+            Flag(
+                code="too_much",
+                severity=Severity.WATCH,
+                title=f"Pour {number} takes {mix.mix_g:.0f} g",
+                sentence=(
+                    f"The {resin.name} may be mixed {resin.most_mix_g:.0f} g at once, so mix "
+                    f"{mix.cups_count} cups in turn and keep none standing."
+                ),
+                number=round(mix.mix_g),
+                limit=resin.most_mix_g,
+                unit="g",
+                depth_mm=round(pour.top_depth_mm + depth / 2, 1),
+                at_h=None,
+                pour_number=number,
+                figure_id=None,
+                remedies=[split_pour(scene, number, window_middle_h(cure))] if depth >= 8 else [],
+            )
+        )
+    return found
+
+
+def _recoat_flags(
+    scene: Scene, number: int, cure: PourCure, starts_h: Sequence[float]
+) -> list[Flag]:
+    wait = starts_h[number] - starts_h[number - 1]
+    opens, closes = cure.tack_opens_h, cure.tack_closes_h
+    middle = window_middle_h(cure)
+    remedies = [set_wait(scene, number + 1, middle)] if middle is not None else []
+    line = scene.pours[number - 1].top_depth_mm
+    if opens is None or wait < opens:
+        if opens is None:
+            tail = f"pour {number} does not gel at all in this room"
+        else:
+            tail = f"its last corner gels only after {opens:.0f} h, so the two may run together"
+        return [
+            Flag(
+                code="too_early",
+                severity=Severity.STOP,
+                title=f"Pour {number + 1} comes too early",
+                sentence=f"It follows pour {number} after {wait:.0f} h; {tail}.",
+                number=round(wait, 1),
+                limit=opens if opens is not None else wait,
+                unit="h",
+                depth_mm=line,
+                at_h=round(starts_h[number], 2),
+                pour_number=number + 1,
+                figure_id=None,
+                remedies=remedies,
+            )
+        ]
+    if closes is not None and wait > closes:
+        return [
+            Flag(
+                code="too_late",
+                severity=Severity.WATCH,
+                title=f"Pour {number + 1} comes after the tack",
+                sentence=(
+                    f"Pour {number} is no longer tacky after {closes:.0f} h, and this is "
+                    f"{wait:.0f} h: abrade and wipe it first, or the layers part."
+                ),
+                number=round(wait, 1),
+                limit=closes,
+                unit="h",
+                depth_mm=line,
+                at_h=round(starts_h[number], 2),
+                pour_number=number + 1,
+                figure_id=None,
+                remedies=remedies,
+            )
+        ]
+    return []
+
+
+def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> list[Flag]:
+    room = scene.brief.room
+    resin = scene.resin_of(scene.pours[number - 1])
+    line = scene.pours[number - 1].top_depth_mm
+    coldest = min(room.night_c, room.day_c)
+    if coldest < resin.least_room_c:
+        return [
+            Flag(
+                code="cold_room",
+                severity=Severity.WATCH if coldest < resin.least_room_c - 2 else Severity.NOTE,
+                title=f"The night is {coldest:g} °C",
+                sentence=(
+                    f"The {resin.name} asks for a room of {resin.least_room_c:g} °C; pour {number} "
+                    "cures slowly and may stay soft."
+                ),
+                number=coldest,
+                limit=resin.least_room_c,
+                unit="°C",
+                depth_mm=line,
+                at_h=round(start_h, 2),
+                pour_number=number,
+                figure_id=None,
+                remedies=[warm_room(scene, resin.least_room_c)],
+            )
+        ]
+    if number == len(scene.pours) and cure.demould_h is None:
+        return [
+            Flag(
+                code="never_hard",
+                severity=Severity.STOP,
+                title="The piece does not get hard enough to take out",
+                sentence=(
+                    f"In this room pour {number} stalls at {cure.degree_at_end:.0%} cure; "
+                    "warm the room."
+                ),
+                number=cure.degree_at_end,
+                limit=1.0,
+                unit="",
+                depth_mm=line,
+                at_h=round(start_h, 2),
+                pour_number=number,
+                figure_id=None,
+                remedies=[warm_room(scene, 22.0)],
+            )
+        ]
+    return []

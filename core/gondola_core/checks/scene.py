@@ -1,0 +1,123 @@
+"""What can be told from the scene and its water: bed, rim, figures, layer lines."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..scene import Scene
+from ..tint import FigureSight, Seam
+from .flag import Flag, Severity
+from .remedies import even_dose, seal_bed
+
+LOST_DE00 = 3.0
+"""Colour difference below which a figure is lost before its background. Source: own_light"""
+LEAST_HEADROOM_MM = 6.0
+"""Wall above the fill line that the climb of the resin and a tilt use up. Source: assumed"""
+
+
+def scene_flags(scene: Scene, sights: Sequence[FigureSight], steps: Sequence[Seam]) -> list[Flag]:
+    """Flags that need no march."""
+    return [
+        *_bed_flags(scene),
+        *_rim_flags(scene),
+        *_sight_flags(sights),
+        *_seam_flags(scene, steps),
+    ]
+
+
+def _bed_flags(scene: Scene) -> list[Flag]:
+    bed = scene.bed
+    if bed.sealed or bed.material.porosity_fraction < 0.05:
+        return []
+    return [
+        Flag(
+            code="bed_not_sealed",
+            severity=Severity.WATCH,
+            title="The bed is not sealed",
+            sentence=(
+                f"{bed.material.name[:1].upper()}{bed.material.name[1:]} is "
+                f"{bed.material.porosity_fraction:.0%} pores; the air in them feeds bubbles as "
+                "it warms."
+            ),
+            number=bed.material.porosity_fraction,
+            limit=0.05,
+            unit="",
+            depth_mm=round(scene.tank.fill_height_mm - max(map(max, bed.heights_mm)), 1),
+            at_h=None,
+            pour_number=None,
+            figure_id=None,
+            remedies=[seal_bed()],
+        )
+    ]
+
+
+def _rim_flags(scene: Scene) -> list[Flag]:
+    headroom = scene.tank.wall_height_mm - scene.tank.fill_height_mm
+    if headroom >= LEAST_HEADROOM_MM:
+        return []
+    return [
+        Flag(
+            code="near_rim",
+            severity=Severity.WATCH,
+            title=f"Only {headroom:g} mm of wall above the fill line",
+            sentence=(
+                f"Resin climbs the wall and a table is never level: keep {LEAST_HEADROOM_MM:g} mm."
+            ),
+            number=headroom,
+            limit=LEAST_HEADROOM_MM,
+            unit="mm",
+            depth_mm=0.0,
+            at_h=None,
+            pour_number=None,
+            figure_id=None,
+            remedies=[],
+        )
+    ]
+
+
+def _sight_flags(sights: Sequence[FigureSight]) -> list[Flag]:
+    return [
+        Flag(
+            code="figure_lost",
+            severity=Severity.WATCH,
+            title=f"The {sight.name} is lost in the water",
+            sentence=(
+                f"It differs from what stands behind it by {sight.difference_de00:.1f}; below "
+                f"{LOST_DE00:.0f} it is not made out."
+            ),
+            number=sight.difference_de00,
+            limit=LOST_DE00,
+            unit="dE00",
+            depth_mm=round(0.5 * (sight.top_depth_mm + sight.bottom_depth_mm), 1),
+            at_h=None,
+            pour_number=None,
+            figure_id=sight.figure_id,
+            remedies=[],
+        )
+        for sight in sights
+        if sight.difference_de00 < LOST_DE00
+    ]
+
+
+def _seam_flags(scene: Scene, steps: Sequence[Seam]) -> list[Flag]:
+    return [
+        Flag(
+            code="seam_shows",
+            severity=Severity.WATCH if step.seam_de00 >= 4 else Severity.NOTE,
+            title=f"A line will show at {step.depth_mm:g} mm",
+            sentence=(
+                f"The colour steps by {step.seam_de00:.1f} between pour {number} and "
+                f"{number + 1}: {'a band' if step.seam_de00 >= 4 else 'seen'} on the back wall."
+            ),
+            number=step.seam_de00,
+            limit=2.0,
+            unit="dE00",
+            depth_mm=step.depth_mm,
+            at_h=None,
+            pour_number=number,
+            figure_id=None,
+            remedies=[even_dose(scene, number)],
+        )
+        for number, step in enumerate(steps, start=1)
+        if step.seam_de00 >= 2
+    ]

@@ -1,0 +1,71 @@
+"""The `gondola` command."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable, Sequence
+from importlib.metadata import entry_points
+from pathlib import Path
+
+from .errors import GondolaError
+from .evaluate import DRAFT, FINE, evaluate, outcome_json
+from .report import report
+from .samples import SAMPLES
+from .scene import LARGEST_FILE, Scene, read_scene
+
+COMMANDS = "gondola.commands"
+"""Entry points by which other packages add commands, each taking the rest of the words."""
+
+
+def main(words: Sequence[str] | None = None) -> int:
+    """Run one command; 0 if it went well, 2 if something has to be changed first."""
+    arguments = list(sys.argv[1:] if words is None else words)
+    added = {entry.name: entry for entry in entry_points(group=COMMANDS)}
+    if arguments and arguments[0] in added:
+        run: Callable[[list[str]], int] = added[arguments[0]].load()
+        return run(arguments[1:])
+    options = _parser(sorted(added)).parse_args(arguments)
+    try:
+        sys.stdout.write(str(options.run(options)) + "\n")
+    except GondolaError as flaw:
+        sys.stderr.write(f"{flaw.message}\n")
+        return 2
+    return 0
+
+
+def _parser(added: list[str]) -> argparse.ArgumentParser:
+    more = f" More commands here: {', '.join(added)}." if added else ""
+    parser = argparse.ArgumentParser(
+        prog="gondola", description="What will happen when a scene is cast in resin." + more
+    )
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    one = commands.add_parser("evaluate", help="print what will happen to a scene")
+    one.add_argument("scene", metavar="SCENE.json")
+    one.add_argument("--text", action="store_true", help="as a table to read, not as JSON")
+    one.add_argument("--fine", action="store_true", help="march on fine cells (seconds)")
+    one.set_defaults(run=_evaluate)
+    schema = commands.add_parser("schema", help="print the JSON Schema of a scene")
+    schema.set_defaults(run=lambda _: json.dumps(Scene.model_json_schema(), indent=2))
+    sample = commands.add_parser("sample", help="print a made-up scene to start from")
+    sample.add_argument("name", choices=sorted(SAMPLES))
+    sample.set_defaults(run=lambda chosen: SAMPLES[chosen.name]().model_dump_json(indent=2))
+    return parser
+
+
+def _evaluate(options: argparse.Namespace) -> str:
+    scene = read_scene(_text_of(Path(options.scene)))
+    outcome = evaluate(scene, FINE if options.fine else DRAFT)
+    return report(scene.name, outcome) if options.text else outcome_json(outcome).decode()
+
+
+def _text_of(path: Path) -> bytes:
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            raise GondolaError(
+                f"{path} is over {LARGEST_FILE // 2**20} MB; a scene is far smaller."
+            )
+        return path.read_bytes()
+    except OSError as flaw:
+        raise GondolaError(f"{path} cannot be read: {flaw.strerror}.") from None

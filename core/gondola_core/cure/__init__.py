@@ -1,0 +1,1 @@
+"""Heat and cure: laws, the box of cells, the march, and what it means for each pour."""

@@ -1,0 +1,211 @@
+"""What the march means for each pour: how hot, where, and when the next thing may happen."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..materials import Resin
+from ..units import HOUR, MM
+from .box import CellGeometry
+from .plan import COOL_C, Marched, TimedPour
+from .tail import full_cure
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PeakPlace:
+    """Where the hottest resin is, in the tank."""
+
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PourCure:
+    """Cure of one pour. Hours run from its own start; None where it is not reached in the march.
+
+    gel_h and tack_opens_h are those of its least cured place, tack_closes_h of its least tacky.
+    """
+
+    peak_c: float
+    peak_at_h: float
+    peak_place: PeakPlace
+    gel_h: float | None
+    tack_opens_h: float | None
+    tack_closes_h: float | None
+    hard_h: float | None
+    demould_h: float | None
+    full_cure_d: float
+    full_cure_degree: float
+    degree_at_end: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeatProfile:
+    """Against depth, from the surface down: the hottest resin of each level and when."""
+
+    depth_mm: list[float]
+    pour_number: list[int]
+    peak_c: list[float]
+    peak_at_h: list[float]
+    gel_h: list[float | None]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CureHistory:
+    """By time and level (levels as in the heat profile); None before the level is poured."""
+
+    at_h: list[float]
+    hottest_c: list[list[float | None]]
+    least_degree: list[list[float | None]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MarchAudit:
+    """How the answer was come by: grid, steps, and the balance of energy."""
+
+    grade: str
+    cell_mm: float
+    cells_count: int
+    steps_count: int
+    stages_count: int
+    simulated_h: float
+    released_j: float
+    stored_j: float
+    lost_j: float
+    imbalance_fraction: float
+
+
+def pour_cures(
+    marched: Marched,
+    geometry: CellGeometry,
+    pours: list[TimedPour],
+    resins: list[Resin],
+    mean_room_c: float,
+) -> list[PourCure | None]:
+    """One answer a pour; None where a pour has no resin at all (all of it is bed)."""
+    fill = float(geometry.z_faces[-1])
+    x = 0.5 * (geometry.x_faces[:-1] + geometry.x_faces[1:])
+    y = 0.5 * (geometry.y_faces[:-1] + geometry.y_faces[1:])
+    answers: list[PourCure | None] = []
+    for number, pour in enumerate(pours):
+        mine = marched.resin & (marched.pour_of_level == number)[:, None, None]
+        if not mine.any():
+            answers.append(None)
+            continue
+        peak = np.where(mine, marched.peak_c, -np.inf)
+        level, row, cell = np.unravel_index(int(np.argmax(peak)), peak.shape)
+        least = float(marched.degree_of_cure[mine].min())
+        times = [
+            _last(marched.crossed_at[mark][mine], pour.start)
+            for mark in range(marched.crossed_at.shape[0])
+        ]
+        gel, tack, hard, demould = times
+        cooled = _cooled_h(marched, number, pour.start)
+        if demould is not None:
+            demould = None if cooled is None else round(max(demould, cooled), 2)
+        days, degree = full_cure(
+            least, marched.end, pour.start, mean_room_c, resins[pour.resin]
+        )
+        answers.append(
+            PourCure(
+                peak_c=round(float(peak[level, row, cell]), 2),
+                peak_at_h=round(float(marched.peak_at[level, row, cell] - pour.start) / HOUR, 2),
+                peak_place=PeakPlace(
+                    x_mm=round(float(x[cell]) / MM, 1),
+                    behind_mm=round(float(y[row]) / MM, 1),
+                    depth_mm=round((fill - float(marched.heights[level])) / MM, 1),
+                ),
+                gel_h=gel,
+                tack_opens_h=gel,
+                tack_closes_h=tack,
+                hard_h=hard,
+                demould_h=demould,
+                full_cure_d=round(days, 1),
+                full_cure_degree=round(degree, 4),
+                degree_at_end=round(least, 4),
+            )
+        )
+    return answers
+
+
+def _last(crossed: Array, start: float) -> float | None:
+    """Hours after the start at which the last cell passed; None if one never did."""
+    return None if np.isnan(crossed).any() else round(float(crossed.max() - start) / HOUR, 2)
+
+
+def _cooled_h(marched: Marched, number: int, start: float) -> float | None:
+    """Hours after the start from which the pour stays cool enough to come out."""
+    mine = marched.pour_of_level == number
+    hot = np.nanmax(np.nan_to_num(marched.history_hottest_c[:, mine], nan=-1e9), axis=1)
+    warm = np.flatnonzero(hot >= COOL_C)
+    if not len(warm):
+        return 0.0
+    if warm[-1] + 1 >= len(hot):
+        return None
+    return float(marched.history_at[warm[-1] + 1] - start) / HOUR
+
+
+def heat_profile(marched: Marched, geometry: CellGeometry) -> HeatProfile:
+    """Levels that hold resin, from the surface down."""
+    fill = float(geometry.z_faces[-1])
+    rows = _resin_levels(marched)
+    peaks = np.array([np.nanmax(marched.peak_c[level]) for level in rows])
+    at = [
+        float(marched.peak_at[level].ravel()[int(np.nanargmax(marched.peak_c[level]))])
+        for level in rows
+    ]
+    gel = [_last(marched.crossed_at[0][level][marched.resin[level]], 0.0) for level in rows]
+    return HeatProfile(
+        depth_mm=[round((fill - float(marched.heights[level])) / MM, 2) for level in rows],
+        pour_number=[int(marched.pour_of_level[level]) + 1 for level in rows],
+        peak_c=np.round(peaks, 2).tolist(),
+        peak_at_h=[round(moment / HOUR, 2) for moment in at],
+        gel_h=gel,
+    )
+
+
+def cure_history(marched: Marched) -> CureHistory:
+    """The march through time, for scrubbing."""
+    rows = _resin_levels(marched)
+    return CureHistory(
+        at_h=np.round(marched.history_at / HOUR, 2).tolist(),
+        hottest_c=_with_none(marched.history_hottest_c[:, rows], 1),
+        least_degree=_with_none(marched.history_least_degree[:, rows], 3),
+    )
+
+
+def audit(marched: Marched, grade: str, cell_mm: float) -> MarchAudit:
+    """The march's own account of itself."""
+    imbalance = marched.heat_released - marched.heat_stored - marched.heat_lost
+    return MarchAudit(
+        grade=grade,
+        cell_mm=cell_mm,
+        cells_count=int(marched.resin.size),
+        steps_count=marched.steps,
+        stages_count=marched.stages,
+        simulated_h=round(marched.end / HOUR, 2),
+        released_j=round(marched.heat_released, 1),
+        stored_j=round(marched.heat_stored, 1),
+        lost_j=round(marched.heat_lost, 1),
+        imbalance_fraction=float(f"{abs(imbalance) / max(marched.heat_released, 1e-9):.1e}"),
+    )
+
+
+def _resin_levels(marched: Marched) -> list[int]:
+    return [
+        int(level)
+        for level in np.flatnonzero(marched.resin.any(axis=(1, 2)))[::-1]
+    ]
+
+
+def _with_none(values: Array, digits: int) -> list[list[float | None]]:
+    return [
+        [None if np.isnan(value) else value for value in row]
+        for row in np.round(values, digits).tolist()
+    ]

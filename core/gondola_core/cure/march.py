@@ -1,0 +1,455 @@
+"""The march: heat and cure through time on a box of cells, with error control.
+
+Method: second-order Runge-Kutta-Chebyshev (sommeijer1998). It is explicit, its stages stretch
+along the real axis so that stiff conduction costs only the square root of the step, and its
+embedded estimate holds the error of temperature and degree of cure alike. Heat lost to the room
+is carried as one more unknown, so the balance of energy closes to rounding.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from .tables import (
+    COLDEST_C,
+    DEGREE_STEPS,
+    LOGISTIC_REACH,
+    LOGISTIC_STEPS,
+    STEP_K,
+)
+
+MOST_STAGES = 200
+_ROWS_PER_K = 1.0 / STEP_K
+_LOGISTIC_PER_UNIT = LOGISTIC_STEPS / (2.0 * LOGISTIC_REACH)
+
+Array = NDArray[np.float64]
+
+
+@njit(nogil=True, cache=True, fastmath=True, inline="always")
+def _rate(cure, temperature, by_temperature, by_degree, sharpness, logistic):  # type: ignore[no-untyped-def]
+    """One cell's rate of cure [1/s] from the tables; the law is `kinetics.cure_rate`."""
+    place = (temperature - COLDEST_C) * _ROWS_PER_K
+    place = min(max(place, 0.0), by_temperature.shape[0] - 2.0)
+    row = int(place)
+    part = place - row
+    k1 = by_temperature[row, 0] + part * (by_temperature[row + 1, 0] - by_temperature[row, 0])
+    k2 = by_temperature[row, 1] + part * (by_temperature[row + 1, 1] - by_temperature[row, 1])
+    stop = by_temperature[row, 2] + part * (by_temperature[row + 1, 2] - by_temperature[row, 2])
+    place = min(max(cure, 0.0), 1.0) * DEGREE_STEPS
+    row = int(place)
+    part = place - row
+    grown = by_degree[row, 0] + part * (by_degree[row + 1, 0] - by_degree[row, 0])
+    left = by_degree[row, 1] + part * (by_degree[row + 1, 1] - by_degree[row, 1])
+    place = (cure * sharpness - stop + LOGISTIC_REACH) * _LOGISTIC_PER_UNIT
+    place = min(max(place, 0.0), LOGISTIC_STEPS * 1.0)
+    row = int(place)
+    diffusion = logistic[row] + (place - row) * (logistic[row + 1] - logistic[row])
+    return (k1 * left + k2 * grown) * diffusion
+
+
+@njit(nogil=True, cache=True, fastmath=True)
+def _react(  # type: ignore[no-untyped-def]
+    levels, t, a, heat, resin_of_level, by_temperature, by_degree, sharpness, logistic,
+    rest, by_t, by_a,
+):
+    """The rate of every resin cell as rest + by_t*T + by_a*a, its tangent at (T, a).
+
+    The slopes are those of the tables themselves, so they cost no second look-up. A step that
+    runs on the tangent is off by the square of what changes within it, which keeps the method's
+    second order; the error estimate sees it, since the slope at the end is the law's own.
+    """
+    for k in range(1, levels + 1):
+        resin = resin_of_level[k]
+        if resin < 0:
+            continue
+        table_t = by_temperature[resin]
+        table_a = by_degree[resin]
+        sharp = sharpness[resin]
+        most = table_t.shape[0] - 2.0
+        for i in range(t.shape[1]):
+            if heat[k, i] <= 0.0:
+                continue
+            here, cure = t[k, i], a[k, i]
+            place = min(max((here - COLDEST_C) * _ROWS_PER_K, 0.0), most)
+            row = int(place)
+            part = place - row
+            k1_s = table_t[row + 1, 0] - table_t[row, 0]
+            k2_s = table_t[row + 1, 1] - table_t[row, 1]
+            stop_s = table_t[row + 1, 2] - table_t[row, 2]
+            k1 = table_t[row, 0] + part * k1_s
+            k2 = table_t[row, 1] + part * k2_s
+            stop = table_t[row, 2] + part * stop_s
+            place = min(max(cure, 0.0), 1.0) * DEGREE_STEPS
+            row = int(place)
+            part = place - row
+            grown_s = table_a[row + 1, 0] - table_a[row, 0]
+            left_s = table_a[row + 1, 1] - table_a[row, 1]
+            grown = table_a[row, 0] + part * grown_s
+            left = table_a[row, 1] + part * left_s
+            place = (cure * sharp - stop + LOGISTIC_REACH) * _LOGISTIC_PER_UNIT
+            place = min(max(place, 0.0), LOGISTIC_STEPS * 1.0)
+            row = int(place)
+            fall = logistic[row + 1] - logistic[row]
+            free = logistic[row] + (place - row) * fall
+            fall *= _LOGISTIC_PER_UNIT
+            speed = k1 * left + k2 * grown
+            slope_t = _ROWS_PER_K * ((k1_s * left + k2_s * grown) * free - speed * fall * stop_s)
+            slope_a = (k1 * left_s + k2 * grown_s) * DEGREE_STEPS * free + speed * fall * sharp
+            by_t[k, i] = slope_t
+            by_a[k, i] = slope_a
+            rest[k, i] = speed * free - slope_t * here - slope_a * cure
+
+
+@njit(nogil=True, cache=True, fastmath=True)
+def _stage(  # type: ignore[no-untyped-def]
+    levels, width, c_start, c_last, c_before, c_slope, c_first,
+    start_t, start_a, last_t, last_a, before_t, before_a, first_t, first_a,
+    out_t, out_a, flow, rate,
+    gx, gy, gz, ga, inverse, heat, resin_of_level, ambient, rest, by_t, by_a,
+):
+    """out = c_start*start + c_last*last + c_before*before + c_slope*F(last) + c_first*first.
+
+    Returns the power lost to the room at `last` [W]. Arrays are (levels+2, cells of a level with
+    its rim of ghosts); a row is `width` long. Each loop touches few arrays, so that it can be
+    proved free of overlap and runs in vectors.
+    """
+    lost = 0.0
+    p = width + 1
+    n = last_t.shape[1] - 2 * p
+    for k in range(1, levels + 1):
+        line = last_t[k]
+        here = line[p : p + n]
+        right, left = line[p + 1 : p + 1 + n], line[p - 1 : p - 1 + n]
+        back, front = line[p + width : p + width + n], line[p - width : p - width + n]
+        above, below = last_t[k + 1, p : p + n], last_t[k - 1, p : p + n]
+        g_right, g_left = gx[k, p : p + n], gx[k, p - 1 : p - 1 + n]
+        g_back, g_front = gy[k, p : p + n], gy[k, p - width : p - width + n]
+        g_above, g_below = gz[k, p : p + n], gz[k - 1, p : p + n]
+        g_room = ga[k, p : p + n]
+        turn = inverse[k, p : p + n]
+        for i in range(n):
+            flow[i] = g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
+        for i in range(n):
+            flow[i] += g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
+        for i in range(n):
+            flow[i] += g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
+        level_lost = 0.0
+        for i in range(n):
+            away = g_room[i] * (here[i] - ambient)
+            level_lost += away
+            flow[i] -= away
+        lost += level_lost
+        if resin_of_level[k] >= 0:
+            cure = last_a[k, p : p + n]
+            r, r_t, r_a = rest[k, p : p + n], by_t[k, p : p + n], by_a[k, p : p + n]
+            q = heat[k, p : p + n]
+            for i in range(n):
+                rate[i] = r[i] + r_t[i] * here[i] + r_a[i] * cure[i]
+            for i in range(n):
+                flow[i] += q[i] * rate[i]
+            s_a, b_a = start_a[k, p : p + n], before_a[k, p : p + n]
+            f_a, o_a = first_a[k, p : p + n], out_a[k, p : p + n]
+            for i in range(n):
+                rate[i] = c_slope * rate[i] + c_last * cure[i] + c_before * b_a[i]
+            for i in range(n):
+                o_a[i] = rate[i] + c_start * s_a[i] + c_first * f_a[i]
+        s_t, b_t = start_t[k, p : p + n], before_t[k, p : p + n]
+        f_t, o_t = first_t[k, p : p + n], out_t[k, p : p + n]
+        for i in range(n):
+            flow[i] = c_slope * flow[i] * turn[i] + c_last * here[i] + c_before * b_t[i]
+        for i in range(n):
+            o_t[i] = flow[i] + c_start * s_t[i] + c_first * f_t[i]
+    return lost
+
+
+@njit(nogil=True, cache=True)
+def _room_at(time, room_c, room_step):  # type: ignore[no-untyped-def]
+    place = time / room_step
+    row = min(max(int(place), 0), room_c.shape[0] - 2)
+    part = min(max(place - row, 0.0), 1.0)
+    return room_c[row] + part * (room_c[row + 1] - room_c[row])
+
+
+@njit(nogil=True, cache=True)
+def _hermite(part, step, y0, f0, y1, f1):  # type: ignore[no-untyped-def]
+    """Cubic through both ends with both slopes, at `part` of the step."""
+    rest = 1.0 - part
+    return (
+        y0 * rest * rest * (1.0 + 2.0 * part)
+        + y1 * part * part * (1.0 + 2.0 * rest)
+        + step * part * rest * (f0 * rest - f1 * part)
+    )
+
+
+@njit(nogil=True, cache=True)
+def _crossing(level, step, y0, f0, y1, f1):  # type: ignore[no-untyped-def]
+    """Part of the step at which the cubic first reaches a level between y0 and y1."""
+    low, high = 0.0, 1.0
+    for _ in range(24):
+        middle = 0.5 * (low + high)
+        if _hermite(middle, step, y0, f0, y1, f1) >= level:
+            high = middle
+        else:
+            low = middle
+    return high
+
+
+@njit(nogil=True, cache=True, fastmath=True)
+def _error(levels, step, y0, f0, y1, f1, tolerance):  # type: ignore[no-untyped-def]
+    """Largest embedded error estimate over its tolerance (sommeijer1998, eq. 2.9)."""
+    worst = 0.0
+    for k in range(1, levels + 1):
+        a, b, c, d = y0[k], y1[k], f0[k], f1[k]
+        level_worst = 0.0
+        for i in range(a.shape[0]):
+            estimate = abs(0.8 * (a[i] - b[i]) + 0.4 * step * (c[i] + d[i]))
+            level_worst = max(level_worst, estimate)
+        worst = max(worst, level_worst)
+    return worst / tolerance
+
+
+@njit(nogil=True, cache=True)
+def _note_step(  # type: ignore[no-untyped-def]
+    levels, time, step, t0, ft0, a0, fa0, t1, ft1, a1, fa1,
+    heat, resin_of_level, pour_of_level, thresholds, reached, crossed_at, peak, peak_at,
+):
+    """Keep each cell's hottest moment and the times at which it passed each degree of cure.
+
+    Returns (thresholds still open in resin cells, hottest resin now).
+    """
+    open_count = 0
+    hottest = -1e9
+    for k in range(1, levels + 1):
+        if resin_of_level[k] < 0:
+            continue
+        marks = thresholds[pour_of_level[k]]
+        for i in range(t0.shape[1]):
+            if heat[k, i] <= 0.0:
+                continue
+            now = t1[k, i]
+            if now > hottest:
+                hottest = now
+            if now > peak[k, i]:
+                peak[k, i] = now
+                peak_at[k, i] = time + step
+            f0 = ft0[k, i]
+            f1 = ft1[k, i]
+            if f0 > 0.0 and f1 < 0.0:
+                part = f0 / (f0 - f1)
+                top = _hermite(part, step, t0[k, i], f0, now, f1)
+                if top > peak[k, i]:
+                    peak[k, i] = top
+                    peak_at[k, i] = time + part * step
+            mark = reached[k, i]
+            while mark < marks.shape[0] and a1[k, i] >= marks[mark]:
+                crossed_at[mark, k, i] = time + step * _crossing(
+                    marks[mark], step, a0[k, i], fa0[k, i], a1[k, i], fa1[k, i]
+                )
+                mark += 1
+            reached[k, i] = mark
+            open_count += marks.shape[0] - mark
+    return open_count, hottest
+
+
+@njit(nogil=True, cache=True)
+def _note_history(levels, t, a, heat, resin_of_level, hottest_row, least_row):  # type: ignore[no-untyped-def]
+    for k in range(1, levels + 1):
+        hottest = -1e9
+        least = 2.0
+        if resin_of_level[k] >= 0:
+            for i in range(t.shape[1]):
+                if heat[k, i] > 0.0:
+                    hottest = max(hottest, t[k, i])
+                    least = min(least, a[k, i])
+        hottest_row[k] = hottest if hottest > -1e8 else np.nan
+        least_row[k] = least if least < 1.5 else np.nan
+    for k in range(levels + 1, hottest_row.shape[0]):
+        hottest_row[k] = np.nan
+        least_row[k] = np.nan
+
+
+@njit(nogil=True, cache=True)
+def advance(  # type: ignore[no-untyped-def]
+    t0, a0, width, levels, time, end, first_step, longest_step, stop_below_c,
+    tolerance_k, tolerance_degree, spectral_radius,
+    gx, gy, gz, ga, inverse, heat, resin_of_level, pour_of_level, thresholds,
+    room_c, room_step, by_temperature, by_degree, sharpness, logistic,
+    reached, crossed_at, peak, peak_at,
+    history_t, history_hot, history_least, history_count, history_step,
+):
+    """March from `time` to `end` [s] with `levels` levels of cells in place.
+
+    Ends early once every resin cell has passed every threshold and none is above `stop_below_c`.
+    Arrays are those of `CellBox` with each level laid out flat, rows `width` long;
+    `t0`, `a0` and the notes are changed in place.
+
+    returns (time reached, heat lost to the room [J], steps taken, steps refused, stages,
+             rows of history)
+    """
+    shape = t0.shape
+    flow = np.zeros(shape[1])
+    rate = np.zeros(shape[1])
+    rest = np.zeros(shape)
+    by_t = np.zeros(shape)
+    by_a = np.zeros(shape)
+    next_rest = np.zeros(shape)
+    next_by_t = np.zeros(shape)
+    next_by_a = np.zeros(shape)
+    ft0 = np.zeros(shape)
+    fa0 = np.zeros(shape)
+    ft1 = np.zeros(shape)
+    fa1 = np.zeros(shape)
+    xa_t = np.zeros(shape)
+    xa_a = np.zeros(shape)
+    xb_t = np.zeros(shape)
+    xb_a = np.zeros(shape)
+    xc_t = np.zeros(shape)
+    xc_a = np.zeros(shape)
+    lost_total = 0.0
+    steps = 0
+    refused = 0
+    stages_total = 0
+    step = first_step
+    _react(
+        levels, t0, a0, heat, resin_of_level, by_temperature, by_degree, sharpness, logistic,
+        rest, by_t, by_a,
+    )
+    power0 = _stage(
+        levels, width, 0.0, 0.0, 0.0, 1.0, 0.0, t0, a0, t0, a0, t0, a0, t0, a0, ft0, fa0,
+        flow, rate, gx, gy, gz, ga, inverse, heat, resin_of_level,
+        _room_at(time, room_c, room_step), rest, by_t, by_a,
+    )
+    while time < end - 1e-6:
+        step = min(step, longest_step, end - time)
+        s = 1 + int(math.sqrt(1.0 + 1.54 * step * spectral_radius))
+        if s < 2:
+            s = 2
+        if s > MOST_STAGES:
+            s = MOST_STAGES
+            step = (s * s - 1.0) / (1.54 * spectral_radius)
+        # Chebyshev polynomials and their derivatives at w0, and the coefficients of the stages.
+        w0 = 1.0 + 2.0 / (13.0 * s * s)
+        root = math.sqrt(w0 * w0 - 1.0)
+        angle = s * math.log(w0 + root)
+        w1 = (
+            math.sinh(angle) * (w0 * w0 - 1.0)
+            / (math.cosh(angle) * s * root - w0 * math.sinh(angle))
+        )
+        b_last = 1.0 / (4.0 * w0 * w0)
+        b_before = b_last
+        mus = w1 * b_last
+        z_last, z_before = w0, 1.0
+        d_last, d_before = 1.0, 0.0
+        e_last, e_before = 0.0, 0.0
+        c_last_time = mus
+        c_before_time = 0.0
+        # first stage: the slope at the start is known
+        for k in range(1, levels + 1):
+            for i in range(shape[1]):
+                xa_t[k, i] = t0[k, i] + mus * step * ft0[k, i]
+                xa_a[k, i] = a0[k, i] + mus * step * fa0[k, i]
+        lost_start = 0.0
+        lost_last = mus * step * power0
+        lost_before = lost_start
+        prev_t, prev_a = t0, a0
+        cur_t, cur_a = xa_t, xa_a
+        new_t, new_a = xb_t, xb_a
+        spare_t, spare_a = xc_t, xc_a
+        first_swap = True
+        for _later in range(2, s + 1):
+            z = 2.0 * w0 * z_last - z_before
+            d = 2.0 * w0 * d_last - d_before + 2.0 * z_last
+            e = 2.0 * w0 * e_last - e_before + 4.0 * d_last
+            b = e / (d * d)
+            shift = 1.0 - z_last * b_last
+            mu = 2.0 * w0 * b / b_last
+            nu = -b / b_before
+            mus = mu * w1 / w0
+            gamma = -shift * mus
+            power = _stage(
+                levels, width, 1.0 - mu - nu, mu, nu, mus * step, gamma * step,
+                t0, a0, cur_t, cur_a, prev_t, prev_a, ft0, fa0, new_t, new_a, flow, rate,
+                gx, gy, gz, ga, inverse, heat, resin_of_level,
+                _room_at(time + c_last_time * step, room_c, room_step), rest, by_t, by_a,
+            )
+            lost = mu * lost_last + nu * lost_before + mus * step * power + gamma * step * power0
+            c = mu * c_last_time + nu * c_before_time + mus + gamma
+            lost_before, lost_last = lost_last, lost
+            c_before_time, c_last_time = c_last_time, c
+            if first_swap:
+                prev_t, prev_a = cur_t, cur_a
+                cur_t, cur_a = new_t, new_a
+                new_t, new_a = spare_t, spare_a
+                first_swap = False
+            else:
+                old_t, old_a = prev_t, prev_a
+                prev_t, prev_a = cur_t, cur_a
+                cur_t, cur_a = new_t, new_a
+                new_t, new_a = old_t, old_a
+            b_before, b_last = b_last, b
+            z_before, z_last = z_last, z
+            d_before, d_last = d_last, d
+            e_before, e_last = e_last, e
+        stages_total += s
+        _react(
+            levels, cur_t, cur_a, heat, resin_of_level, by_temperature, by_degree, sharpness,
+            logistic, next_rest, next_by_t, next_by_a,
+        )
+        power1 = _stage(
+            levels, width, 0.0, 0.0, 0.0, 1.0, 0.0, t0, a0, cur_t, cur_a, t0, a0, t0, a0,
+            ft1, fa1, flow, rate, gx, gy, gz, ga, inverse, heat, resin_of_level,
+            _room_at(time + step, room_c, room_step), next_rest, next_by_t, next_by_a,
+        )
+        error = max(
+            _error(levels, step, t0, ft0, cur_t, ft1, tolerance_k),
+            _error(levels, step, a0, fa0, cur_a, fa1, tolerance_degree),
+        )
+        if error > 1.0 and step > 1e-3:
+            refused += 1
+            step *= max(0.2, 0.8 * error ** (-1.0 / 3.0))
+            continue
+        steps += 1
+        lost_total += lost_last
+        open_count, hottest = _note_step(
+            levels, time, step, t0, ft0, a0, fa0, cur_t, ft1, cur_a, fa1,
+            heat, resin_of_level, pour_of_level, thresholds, reached, crossed_at, peak, peak_at,
+        )
+        time += step
+        for k in range(1, levels + 1):
+            t0[k] = cur_t[k]
+            a0[k] = cur_a[k]
+            ft0[k] = ft1[k]
+            fa0[k] = fa1[k]
+        rest, next_rest = next_rest, rest
+        by_t, next_by_t = next_by_t, by_t
+        by_a, next_by_a = next_by_a, by_a
+        power0 = power1
+        if (
+            history_count < history_t.shape[0]
+            and time - history_t[history_count - 1] >= history_step
+        ):
+            history_t[history_count] = time
+            _note_history(
+                levels, t0, a0, heat, resin_of_level,
+                history_hot[history_count], history_least[history_count],
+            )
+            history_count += 1
+        if open_count == 0 and hottest < stop_below_c:
+            break
+        step *= min(4.0, 0.8 * max(error, 1e-6) ** (-1.0 / 3.0))
+    return time, lost_total, steps, refused, stages_total, history_count
+
+
+def spectral_radius(box: Any, levels: int) -> float:
+    """Bound of Gershgorin on the fastest rate at which a cell exchanges heat [1/s]."""
+    gx, gy, gz, ga = (array[: levels + 2] for array in (box.gx, box.gy, box.gz, box.ga))
+    total = ga + gx + gy + gz
+    total[:, :, 1:] += gx[:, :, :-1]
+    total[:, 1:, :] += gy[:, :-1, :]
+    total[1:] += gz[:-1]
+    return float(1.05 * np.max(2.0 * total * box.inverse[: levels + 2])) + 1e-6

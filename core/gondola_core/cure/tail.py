@@ -1,0 +1,52 @@
+"""What is left of the cure once the piece stands at the temperature of its room."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+
+from ..materials import Resin
+from ..units import DAY, HOUR
+from .march import _rate
+from .tables import rate_tables
+
+LAST_DAY = 30.0
+"""days after a pour at which its cure counts as all that this room gives. Source: own_march"""
+NEARLY = 0.97
+"""share of that at which a pour counts as fully cured. Source: own_march"""
+_STEP = 0.5 * HOUR
+
+
+@njit(nogil=True, cache=True)
+def _tail(cure, room_c, steps, step, by_temperature, by_degree, sharpness, logistic):  # type: ignore[no-untyped-def]
+    history = np.empty(steps + 1)
+    history[0] = cure
+    for index in range(steps):
+        a = _rate(cure, room_c, by_temperature, by_degree, sharpness, logistic)
+        b = _rate(cure + 0.5 * step * a, room_c, by_temperature, by_degree, sharpness, logistic)
+        cure += step * b
+        history[index + 1] = cure
+    return history
+
+
+def full_cure(
+    degree: float, at: float, start: float, room_c: float, resin: Resin
+) -> tuple[float, float]:
+    """When a pour is as good as fully cured in its room, and how far that is.
+
+    degree   degree of cure of its least cured place at time `at` [s]
+    start    when it was poured [s]
+    room_c   mean room temperature [degrees C]
+    returns  (days after the pour at which 97 % of the degree at 30 days is reached, that degree)
+
+    Half-hour midpoint steps: the rates left by then change over days.
+    """
+    tables = rate_tables([resin])
+    steps = max(2, int((LAST_DAY * DAY - (at - start)) / _STEP))
+    history = _tail(
+        degree, room_c, steps, _STEP, tables.by_temperature[0], tables.by_degree[0],
+        float(tables.sharpness[0]), tables.logistic,
+    )
+    last = float(history[-1])
+    enough = int(np.argmax(history >= NEARLY * last))
+    return (at - start + enough * _STEP) / DAY, last

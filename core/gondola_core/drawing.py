@@ -1,0 +1,74 @@
+"""What the section draws: the bed where it is cut, figures in outline, soundings from above."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .geometry import bed_heights, outlines
+from .kept import Keeper
+from .outcome import FigureView, Section, Sounding, View
+from .scene import Scene
+from .tint import FigureSight
+
+Array = NDArray[np.float64]
+
+CUT_STEP_MM = 2.0
+SOUNDINGS_ACROSS = 11
+
+
+def section(scene: Scene, sights: list[FigureSight], keeper: Keeper) -> Section:
+    """All views. The front is cut at the glass, the side at the left wall, above not at all."""
+    tank, bed = scene.tank, scene.bed
+    x = _steps(tank.inner_width_mm)
+    y = _steps(tank.inner_behind_mm)
+    front_cut = bed_heights(bed, tank, x, np.zeros(1))[0]
+    side_cut = bed_heights(bed, tank, np.zeros(1), y)[:, 0]
+    drawn = keeper.keep(
+        "outlines",
+        [(f.solids, f.place, f.turn_deg) for f in scene.figures],
+        lambda: {
+            view: [outlines(figure, view) for figure in scene.figures]
+            for view in ("front", "side", "above")
+        },
+    )
+
+    def view(name: str, across: float, line: Array, cut: Array) -> View:
+        figures = [
+            FigureView(
+                figure_id=figure.id,
+                name=figure.name,
+                reads_srgb=sight.reads_srgb,
+                nearest_mm=min(outline.nearest_mm for outline in lines),
+                outlines=lines,
+            )
+            for figure, sight, lines in zip(scene.figures, sights, drawn[name], strict=True)
+        ]
+        return View(
+            across_mm=across,
+            bed_cut_mm=np.round(np.stack([line, cut], axis=1), 2).tolist(),
+            figures=sorted(figures, key=lambda figure: -figure.nearest_mm),
+        )
+
+    across = np.linspace(0, tank.inner_width_mm, SOUNDINGS_ACROSS + 2)[1:-1]
+    rows = max(2, round(SOUNDINGS_ACROSS * tank.inner_behind_mm / tank.inner_width_mm))
+    back = np.linspace(0, tank.inner_behind_mm, rows + 2)[1:-1]
+    heights = bed_heights(bed, tank, across, back)
+    return Section(
+        front=view("front", tank.inner_width_mm, x, front_cut),
+        side=view("side", tank.inner_behind_mm, y, side_cut),
+        above=view("above", tank.inner_width_mm, x, np.zeros_like(x)),
+        soundings=[
+            Sounding(
+                x_mm=round(float(across[i]), 1),
+                behind_mm=round(float(back[j]), 1),
+                depth_mm=round(float(tank.fill_height_mm - heights[j, i]), 1),
+            )
+            for j in range(len(back))
+            for i in range(len(across))
+        ],
+    )
+
+
+def _steps(length_mm: float) -> Array:
+    return np.linspace(0.0, length_mm, max(3, round(length_mm / CUT_STEP_MM) + 1))

@@ -1,0 +1,192 @@
+"""Free volume over the bed and around the figures, from column spans.
+
+One vertical line stands in the middle of each column of the tank. What is solid along it is kept
+as spans, joined where they overlap, so that overlaps count once; free height below a level is
+exact in height and a midpoint sum across.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from .geometry import bed_heights, figure_chords
+from .scene import Bed, Figure, Tank
+
+Array = NDArray[np.float64]
+
+COLUMN_MM = 1.0
+MOST_COLUMNS = 60_000
+"""Columns of 1 mm up to a desk-size tank; larger tanks get wider ones."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ColumnSpans:
+    """Solid spans of every column.
+
+    x_mm, y_mm  (nx,), (ny,) middles of the columns
+    area_mm2    of one column
+    first       (ny*nx + 1,) index of each column's first span, row by row
+    low, high   (spans,) heights above the floor, rising and apart within a column [mm]
+    what        (spans,) 0 for the bed, i for the i-th figure counted from 1
+    """
+
+    x_mm: Array
+    y_mm: Array
+    area_mm2: float
+    first: NDArray[np.int64]
+    low: Array
+    high: Array
+    what: NDArray[np.int64]
+
+
+def column_spans(tank: Tank, bed: Bed, figures: list[Figure]) -> ColumnSpans:
+    """Spans of the bed and all figures; where two overlap, the one named first keeps the place."""
+    width, behind = tank.inner_width_mm, tank.inner_behind_mm
+    pitch = max(COLUMN_MM, float(np.sqrt(width * behind / MOST_COLUMNS)))
+    nx, ny = max(12, round(width / pitch)), max(12, round(behind / pitch))
+    x = (np.arange(nx) + 0.5) * width / nx
+    y = (np.arange(ny) + 0.5) * behind / ny
+    ground = bed_heights(bed, tank, x, y)
+    column = [np.arange(nx * ny)]
+    low, high = [np.full(nx * ny, -1.0)], [ground.ravel()]
+    what = [np.zeros(nx * ny, dtype=np.int64)]
+    for number, figure in enumerate(figures, start=1):
+        for rows, columns, enter, leave in figure_chords(figure, x, y):
+            hit = np.argwhere(enter < leave)
+            column.append((hit[:, 0] + rows.start) * nx + hit[:, 1] + columns.start)
+            low.append(enter[hit[:, 0], hit[:, 1]])
+            high.append(leave[hit[:, 0], hit[:, 1]])
+            what.append(np.full(len(hit), number, dtype=np.int64))
+    columns_of, lows, highs, whats = map(np.concatenate, (column, low, high, what))
+    order = np.lexsort((whats, columns_of))
+    first, out_low, out_high, out_what = _apart(
+        nx * ny, columns_of[order], lows[order], highs[order], whats[order]
+    )
+    return ColumnSpans(
+        x_mm=x, y_mm=y, area_mm2=width / nx * behind / ny,
+        first=first, low=out_low, high=out_high, what=out_what,
+    )
+
+
+@njit(nogil=True, cache=True)
+def _apart(columns, column, low, high, what):  # type: ignore[no-untyped-def]
+    """Spans of each column made apart, in rising order; an earlier one keeps what it covers."""
+    size = column.shape[0]
+    first = np.zeros(columns + 1, dtype=np.int64)
+    room = 4 * size + 16
+    out_low, out_high = np.empty(room), np.empty(room)
+    out_what = np.empty(room, dtype=np.int64)
+    count = 0
+    cursor = 0
+    for c in range(columns):
+        first[c] = count
+        start = count
+        while cursor < size and column[cursor] == c:
+            a = max(low[cursor], 0.0)
+            b = high[cursor]
+            k = start
+            while k < count and a < b:
+                if out_high[k] <= a:
+                    k += 1
+                    continue
+                if out_low[k] >= b:
+                    break
+                if out_low[k] > a:
+                    if count >= room:
+                        raise ValueError("too many overlapping solids in one place")
+                    for m in range(count, k, -1):
+                        out_low[m] = out_low[m - 1]
+                        out_high[m] = out_high[m - 1]
+                        out_what[m] = out_what[m - 1]
+                    out_low[k], out_high[k], out_what[k] = a, out_low[k + 1], what[cursor]
+                    count += 1
+                    k += 1
+                a = out_high[k]
+                k += 1
+            if a < b:
+                if count >= room:
+                    raise ValueError("too many overlapping solids in one place")
+                for m in range(count, k, -1):
+                    out_low[m] = out_low[m - 1]
+                    out_high[m] = out_high[m - 1]
+                    out_what[m] = out_what[m - 1]
+                out_low[k], out_high[k], out_what[k] = a, b, what[cursor]
+                count += 1
+            cursor += 1
+    first[columns] = count
+    return first, out_low[:count].copy(), out_high[:count].copy(), out_what[:count].copy()
+
+
+@njit(nogil=True, cache=True)
+def _solid_below(levels, low, high):  # type: ignore[no-untyped-def]
+    """Summed solid height below each rising level, over all columns."""
+    total = np.zeros(levels.shape[0])
+    cut = np.zeros(levels.shape[0], dtype=np.int64)
+    for s in range(low.shape[0]):
+        for k in range(levels.shape[0]):
+            if levels[k] <= low[s]:
+                continue
+            if levels[k] < high[s]:
+                total[k] += levels[k] - low[s]
+                cut[k] += 1
+            else:
+                total[k] += high[s] - low[s]
+    return total, cut
+
+
+def free_volume_ml(spans: ColumnSpans, heights_mm: Array) -> Array:
+    """Volume below each height that is not solid; heights (n,) above the floor, result (n,)."""
+    heights = np.ascontiguousarray(heights_mm, dtype=float)
+    solid, _ = _solid_below(heights, spans.low, spans.high)
+    return np.asarray((heights * (len(spans.first) - 1) - solid) * spans.area_mm2 / 1000)
+
+
+def free_surface_cm2(spans: ColumnSpans, heights_mm: Array) -> Array:
+    """Area of the open surface at each height (n,): result (n,)."""
+    heights = np.ascontiguousarray(heights_mm, dtype=float)
+    _, cut = _solid_below(heights, spans.low, spans.high)
+    return np.asarray((len(spans.first) - 1 - cut) * spans.area_mm2 / 100)
+
+
+@njit(nogil=True, cache=True)
+def _cell_volumes(nx, ny, first, low, high, what, group, groups, xi, yi, faces, shape, area):  # type: ignore[no-untyped-def]
+    volume = np.zeros((groups, faces.shape[0] - 1, shape[0], shape[1]))
+    for c in range(nx * ny):
+        i = xi[c % nx]
+        j = yi[c // nx]
+        for s in range(first[c], first[c + 1]):
+            g = group[what[s]]
+            for k in range(faces.shape[0] - 1):
+                bottom = max(low[s], faces[k])
+                top = min(high[s], faces[k + 1])
+                if top > bottom:
+                    volume[g, k, j, i] += (top - bottom) * area
+    return volume
+
+
+def solid_fractions(
+    spans: ColumnSpans, group_of: list[int], x_faces_mm: Array, y_faces_mm: Array, z_faces_mm: Array
+) -> Array:
+    """Share of each solid group in each cell of a coarser grid, (groups, nz, ny, nx).
+
+    group_of  group of the bed, then of each figure, counted from 0
+
+    A column belongs whole to the cell that holds its middle; shares are of the columns there.
+    """
+    xi = np.clip(np.searchsorted(x_faces_mm, spans.x_mm) - 1, 0, len(x_faces_mm) - 2)
+    yi = np.clip(np.searchsorted(y_faces_mm, spans.y_mm) - 1, 0, len(y_faces_mm) - 2)
+    groups = max(group_of) + 1
+    volume = _cell_volumes(
+        len(spans.x_mm), len(spans.y_mm), spans.first, spans.low, spans.high, spans.what,
+        np.array(group_of), groups, xi, yi, np.ascontiguousarray(z_faces_mm, dtype=float),
+        (len(y_faces_mm) - 1, len(x_faces_mm) - 1), spans.area_mm2,
+    )
+    columns = np.bincount(yi, minlength=len(y_faces_mm) - 1)[:, None] * np.bincount(
+        xi, minlength=len(x_faces_mm) - 1
+    )
+    whole = columns[None, None] * spans.area_mm2 * np.diff(z_faces_mm)[None, :, None, None]
+    return np.asarray(volume / whole)

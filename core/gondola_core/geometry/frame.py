@@ -1,0 +1,30 @@
+"""From a figure's own frame to the tank's: turned about the vertical, then put in its place."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..scene import Figure
+
+Array = NDArray[np.float64]
+
+
+def turn_matrix(turn_deg: float) -> Array:
+    """Rotation about the vertical, anticlockwise seen from above; (3, 3)."""
+    angle = np.radians(turn_deg)
+    c, s = np.cos(angle), np.sin(angle)
+    return np.array([[c, -s, 0.0], [s, c, 0.0], [0.0, 0.0, 1.0]])
+
+
+def pitch_matrix(pitch_deg: float) -> Array:
+    """Rotation that lifts the +x end; (3, 3)."""
+    angle = np.radians(pitch_deg)
+    c, s = np.cos(angle), np.sin(angle)
+    return np.array([[c, 0.0, -s], [0.0, 1.0, 0.0], [s, 0.0, c]])
+
+
+def to_tank(points_mm: Array, figure: Figure) -> Array:
+    """Points of a figure's frame, (n, 3), in the tank: right, behind the glass, up [mm]."""
+    place = np.array([figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm])
+    return np.asarray(np.asarray(points_mm) @ turn_matrix(figure.turn_deg).T + place)

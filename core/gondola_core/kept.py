@@ -1,0 +1,54 @@
+"""Keeps each subject's answer by a hash of just the inputs that it depends on."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import threading
+from collections import OrderedDict
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from pydantic import BaseModel
+
+Answer = TypeVar("Answer")
+
+
+class Keeper:
+    """A small memory of answers, oldest forgotten first; safe to share between threads."""
+
+    def __init__(self, most: int = 64) -> None:
+        self._most = most
+        self._answers: OrderedDict[str, Any] = OrderedDict()
+        self._lock = threading.Lock()
+        self.computed: dict[str, int] = {}
+
+    def keep(self, subject: str, inputs: object, compute: Callable[[], Answer]) -> Answer:
+        """The answer kept for these inputs, else computed and kept."""
+        key = f"{subject}:{digest(inputs)}"
+        with self._lock:
+            if key in self._answers:
+                self._answers.move_to_end(key)
+                found: Answer = self._answers[key]
+                return found
+        answer = compute()
+        with self._lock:
+            self._answers[key] = answer
+            self.computed[subject] = self.computed.get(subject, 0) + 1
+            while len(self._answers) > self._most:
+                self._answers.popitem(last=False)
+        return answer
+
+
+def digest(inputs: object) -> str:
+    """Hash of document parts, plain values, and lists and tuples of them."""
+    return hashlib.blake2b(
+        json.dumps(inputs, default=_plain, sort_keys=True, separators=(",", ":")).encode(),
+        digest_size=16,
+    ).hexdigest()
+
+
+def _plain(part: object) -> object:
+    if isinstance(part, BaseModel):
+        return part.model_dump(mode="json")
+    raise TypeError(f"{type(part).__name__} cannot be hashed as an input")

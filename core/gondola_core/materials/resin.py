@@ -1,0 +1,51 @@
+"""A two-part resin: what its label says, and the parameters of its cure and heat."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ..part import Key, Name, Part, bounded
+
+
+class MixRatio(Part):
+    """How much of each part, and by which measure: the same figures by mass spoil the mix."""
+
+    by: Literal["volume", "mass"]
+    part_a: float = bounded("part A in the mixing ratio", "parts", 0.1, 100)
+    part_b: float = bounded("part B in the mixing ratio", "parts", 0.1, 100)
+
+
+class Resin(Part):
+    """A resin by value, so that a scene stands alone. Generic classes are fitted, not measured."""
+
+    id: Key
+    name: Name
+    ratio: MixRatio
+    density_a_g_ml: float = bounded("density of part A", "g/ml", 0.7, 2.0)
+    density_b_g_ml: float = bounded("density of part B", "g/ml", 0.7, 2.0)
+    density_g_ml: float = bounded("density of the mix", "g/ml", 0.7, 2.0)
+    heat_capacity_j_kgk: float = bounded("heat capacity", "J/(kg K)", 800, 3500)
+    conductivity_w_mk: float = bounded("thermal conductivity", "W/(m K)", 0.05, 1.0)
+    heat_of_cure_j_g: float = bounded("heat of cure", "J/g", 20, 700)
+    k1_per_s: float = bounded("uncatalysed rate at 25 °C", "1/s", 1e-9, 1e-1)
+    k2_per_s: float = bounded("autocatalytic rate at 25 °C", "1/s", 0, 1e-1)
+    activation_1_kj_mol: float = bounded("activation energy of the first rate", "kJ/mol", 20, 120)
+    activation_2_kj_mol: float = bounded("activation energy of the second rate", "kJ/mol", 20, 120)
+    order_m: float = bounded("autocatalytic order m", "", 0, 3)
+    order_n: float = bounded("reaction order n", "", 0.5, 4)
+    diffusion_sharpness: float = bounded("sharpness of the diffusion stop", "", 1, 200)
+    diffusion_shift_k: float = bounded("shift of the diffusion stop", "K", -20, 40)
+    tg_uncured_c: float = bounded("glass temperature of the fresh mix", "°C", -90, 20)
+    tg_full_c: float = bounded("glass temperature at full cure", "°C", 20, 200)
+    tg_lambda: float = bounded("curvature of the glass temperature", "", 0.1, 1)
+    gel_degree: float = bounded("degree of cure at gel", "", 0.2, 0.9)
+    tack_free_degree: float = bounded("degree of cure when no longer tacky", "", 0.25, 0.98)
+    viscosity_mpa_s: float = bounded("viscosity of the fresh mix at 25 °C", "mPa s", 20, 50000)
+    viscosity_activation_kj_mol: float = bounded("activation energy of viscosity", "kJ/mol", 5, 120)
+    working_min: float = bounded("working time of 100 g at 25 °C", "min", 1, 2880)
+    most_pour_mm: float = bounded("most depth of one pour by the label", "mm", 1, 500)
+    most_mix_g: float = bounded("most mass mixed at once by the label", "g", 10, 50000)
+    least_room_c: float = bounded("least room temperature by the label", "°C", 0, 40)
+    limit_c: float = bounded("temperature at which it yellows or cracks", "°C", 40, 250)
+    refractive_index: float = bounded("refractive index", "", 1.3, 1.8)
+    note: str = ""

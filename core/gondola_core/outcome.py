@@ -1,0 +1,136 @@
+"""The outcome document: everything that Gondola says of a scene, every number with its unit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .checks import Flag
+from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
+from .geometry import Outline
+from .mixing import Mix
+from .schedule import Night
+from .tint import FigureSight, Seam, WaterProfile
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PeakBand:
+    """Peak if room and resin run cool, and if they run warm."""
+
+    low_c: float
+    high_c: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DoseDrops:
+    """One colourant of a pour, for its whole mix."""
+
+    colourant_id: str
+    name: str
+    drops: float
+    mass_g: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PourOutcome:
+    """One pour, numbered from the bottom. `cure` is None where the bed leaves it no room."""
+
+    number: int
+    id: str
+    resin_name: str
+    ratio_words: str
+    top_depth_mm: float
+    bottom_depth_mm: float
+    depth_mm: float
+    free_volume_ml: float
+    free_surface_cm2: float
+    mix: Mix
+    doses: list[DoseDrops]
+    start_h: float
+    starts_at: str
+    working_min: float
+    cure: PourCure | None
+    peak_band: PeakBand | None
+    joint: str
+    seam: Seam | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FigureView:
+    """A figure drawn in one view."""
+
+    figure_id: str
+    name: str
+    reads_srgb: str
+    nearest_mm: float
+    outlines: list[Outline]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class View:
+    """One view of the tank: the bed where it is cut, and the figures, farthest first."""
+
+    across_mm: float
+    bed_cut_mm: list[list[float]]
+    figures: list[FigureView]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sounding:
+    """Depth of the bed at one point."""
+
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Section:
+    """What is drawn of the tank."""
+
+    front: View
+    side: View
+    above: View
+    soundings: list[Sounding]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Whole:
+    """The piece as a whole."""
+
+    free_volume_ml: float
+    mix_g: float
+    piece_kg: float
+    bed_area_cm2: float
+    bed_top_depth_mm: float
+    headroom_mm: float
+    demould_h: float | None
+    demould_at: str | None
+    full_cure_d: float | None
+    hottest_c: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RoomTrace:
+    """The room through the plan."""
+
+    at_h: list[float]
+    room_c: list[float]
+    nights: list[Night]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outcome:
+    """What will happen, as far as Gondola can tell."""
+
+    scene_digest: str
+    grade: str
+    whole: Whole
+    pours: list[PourOutcome]
+    heat: HeatProfile
+    history: CureHistory
+    water: WaterProfile
+    sights: list[FigureSight]
+    section: Section
+    room: RoomTrace
+    flags: list[Flag]
+    march: MarchAudit

@@ -1,0 +1,64 @@
+"""The outcome as a table to read in a terminal."""
+
+from __future__ import annotations
+
+from .outcome import Outcome, PourOutcome
+
+_HEADS = (
+    "pour", "depth mm", "resin ml", "part A g", "part B g", "peak C", "at h", "deep mm",
+    "gel h", "tack until h", "hard h", "out h", "joint",
+)
+
+
+def report(name: str, outcome: Outcome) -> str:
+    """A scene's outcome as plain text, pours from the bottom up, then the flags."""
+    rows = [_HEADS, *(_row(pour) for pour in outcome.pours)]
+    widths = [max(len(row[column]) for row in rows) for column in range(len(_HEADS))]
+    lines = [f"{name} ({outcome.grade} march, {outcome.march.cell_mm:g} mm cells)", ""]
+    for row in rows:
+        cells = [
+            cell.ljust(width) if column == len(_HEADS) - 1 else cell.rjust(width)
+            for column, (cell, width) in enumerate(zip(row, widths, strict=True))
+        ]
+        lines.append("  ".join(cells).rstrip())
+    whole = outcome.whole
+    lines += [
+        "",
+        f"{whole.free_volume_ml:.0f} ml of resin, {whole.mix_g:.0f} g mixed; "
+        f"the piece weighs about {whole.piece_kg:.1f} kg.",
+        f"Hard enough to take out: {_when(whole.demould_at)}.",
+        "",
+    ]
+    for flag in outcome.flags:
+        lines.append(f"{flag.severity.upper():5}  {flag.title}. {flag.sentence}")
+    if not outcome.flags:
+        lines.append("Nothing to stop, nothing to watch.")
+    return "\n".join(lines)
+
+
+def _when(moment: str | None) -> str:
+    return moment.replace("T", " ") if moment else "not in this room"
+
+
+def _hours(value: float | None) -> str:
+    return "-" if value is None else f"{value:.1f}"
+
+
+def _row(pour: PourOutcome) -> tuple[str, ...]:
+    cure = pour.cure
+    volume = f"{pour.free_volume_ml:.0f}"
+    parts = (f"{pour.mix.part_a_g:.1f}", f"{pour.mix.part_b_g:.1f}")
+    head = (str(pour.number), f"{pour.depth_mm:g}", volume, *parts)
+    if cure is None:
+        return (*head, *("-",) * 7, "no room: all of it is bed")
+    return (
+        *head,
+        f"{cure.peak_c:.1f}",
+        f"{cure.peak_at_h:.1f}",
+        f"{cure.peak_place.depth_mm:.0f}",
+        _hours(cure.gel_h),
+        _hours(cure.tack_closes_h),
+        _hours(cure.hard_h),
+        _hours(cure.demould_h),
+        pour.joint,
+    )

@@ -1,0 +1,220 @@
+"""Wagon in the Quarry Pool: a tipping wagon on a ledge of a flooded slate quarry, 1:48."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from math import exp, sin
+
+from ..materials import SolidMaterial, load_library
+from ..scene import (
+    Base,
+    Bed,
+    Box,
+    Brief,
+    Capsule,
+    Dose,
+    Ellipsoid,
+    Figure,
+    Finish,
+    Place,
+    Pour,
+    Room,
+    Scene,
+    Seal,
+    Solid,
+    Tank,
+    Wall,
+)
+
+WIDTH, BEHIND, FILL = 180.0, 110.0, 120.0
+STEP = 5.0
+
+
+def quarry_pool() -> Scene:
+    """The demo scene: four pours of deep-pour resin over a sloping bed, one of them too deep."""
+    library = load_library()
+    solids = library.solids
+    inks = ("leaf-green-ink", "turquoise-ink", "red-ink")
+    return Scene(
+        name="Wagon in the Quarry Pool",
+        brief=Brief(
+            idea="A flooded slate quarry on a bright day; the wagon went over the edge long ago.",
+            scale=48,
+            viewing_sides=["front", "left", "right", "above"],
+            room=Room(day_c=26, night_c=22),
+            light="lamp_above",
+            backdrop_srgb="#f2efe6",
+            first_pour_at=datetime(2027, 3, 5, 9, 0),
+        ),
+        tank=Tank(
+            inner_width_mm=WIDTH,
+            inner_behind_mm=BEHIND,
+            wall_height_mm=134,
+            fill_height_mm=FILL,
+            wall=Wall(material=solids["acrylic"], thickness_mm=3),
+            seal=Seal(material=solids["hot-glue"]),
+            base=Base(material=solids["wood"], thickness_mm=18),
+        ),
+        bed=Bed(heights_mm=_slate(), material=solids["plaster"], paint_srgb="#7d7666"),
+        figures=[
+            _wagon(solids["polystyrene"]),
+            _pike(solids["polymer-clay"]),
+            *(
+                _perch(number, place, turn, solids["polymer-clay"])
+                for number, (place, turn) in enumerate(_SHOAL, start=1)
+            ),
+            _ladder(solids["basswood"]),
+        ],
+        resins=[library.resins["deep"], library.resins["casting"], library.resins["coating"]],
+        colourants=[library.colourants[ink] for ink in inks],
+        pours=[
+            _pour(1, 92, 0, 1.12),
+            _pour(2, 40, 26, 1.00),
+            _pour(3, 18, 25, 0.89),
+            _pour(4, 0, 25, 0.80),
+        ],
+        finish=Finish(sand_to_grit=3000, edge_coat=True),
+    )
+
+
+_SHOAL = [
+    (Place(x_mm=72, behind_mm=30, height_mm=95), 5.0),
+    (Place(x_mm=88, behind_mm=38, height_mm=88), -8.0),
+    (Place(x_mm=104, behind_mm=28, height_mm=93), 12.0),
+    (Place(x_mm=96, behind_mm=46, height_mm=80), 2.0),
+    (Place(x_mm=118, behind_mm=40, height_mm=84), -15.0),
+]
+
+
+def _pour(number: int, top_depth_mm: float, wait_h: float, share: float) -> Pour:
+    doses = {"leaf-green-ink": 0.57, "turquoise-ink": 0.24, "red-ink": 0.17}
+    return Pour(
+        id=f"pour-{number}",
+        top_depth_mm=top_depth_mm,
+        resin_id="deep",
+        mix_c=24,
+        wait_h=wait_h,
+        doses=[
+            Dose(colourant_id=ink, dose_drops_per_100g=round(drops * share, 3))
+            for ink, drops in doses.items()
+        ],
+    )
+
+
+def _slate() -> list[list[float]]:
+    """Quarry wall on the left, a ledge for the wagon, and the deep on the right."""
+    rows = []
+    for j in range(round(BEHIND / STEP) + 1):
+        y = j * STEP
+        row = []
+        for i in range(round(WIDTH / STEP) + 1):
+            x = i * STEP
+            wall = 70.0 / (1.0 + exp((x - 24.0 - 0.10 * y) / 6.5))
+            ledge = 22.0 / (1.0 + exp((x - 122.0 + 0.12 * (y - 50)) / 6.0))
+            rise = 16.0 * (y / BEHIND) ** 2
+            grain = 1.4 * sin(0.31 * x + 0.11 * y) + 1.1 * sin(0.53 * x - 0.37 * y + 1.0)
+            row.append(round(max(1.0, 5.0 + wall + ledge + rise + grain), 1))
+        rows.append(row)
+    return rows
+
+
+def _wagon(material: SolidMaterial) -> Figure:
+    wheels = [
+        Ellipsoid(kind="ellipsoid", centre_mm=[x, y, 3.4], radii_mm=[3.4, 1.0, 3.4])
+        for x in (-8.0, 8.0)
+        for y in (-6.0, 6.0)
+    ]
+    parts: list[Solid] = [
+        Box(kind="box", centre_mm=[0, 0, 5.4], size_mm=[27, 9, 2]),
+        Box(kind="box", centre_mm=[0, 0, 11.4], size_mm=[22, 13, 10]),
+        Box(kind="box", centre_mm=[0, 0, 17.1], size_mm=[25, 15.5, 1.6]),
+        Capsule(kind="capsule", from_mm=[-14.5, 0, 5.4], to_mm=[14.5, 0, 5.4], radius_mm=1.1),
+        *wheels,
+    ]
+    return Figure(
+        id="wagon",
+        name="tipping wagon",
+        solids=parts,
+        place=Place(x_mm=88, behind_mm=42, height_mm=29),
+        turn_deg=14,
+        material=material,
+        paint_srgb="#8a4b32",
+        holding="on_bed",
+    )
+
+
+def _fish(length: float, height: float) -> list[Solid]:
+    half = length / 2
+    return [
+        Ellipsoid(
+            kind="ellipsoid", centre_mm=[0.06 * length, 0, 0],
+            radii_mm=[0.42 * length, 0.17 * length if length < 20 else 0.07 * length, height / 2],
+        ),
+        Ellipsoid(
+            kind="ellipsoid", centre_mm=[-0.86 * half, 0, 0.24 * height],
+            radii_mm=[0.13 * length, 0.4, 0.16 * height], pitch_deg=-38,
+        ),
+        Ellipsoid(
+            kind="ellipsoid", centre_mm=[-0.86 * half, 0, -0.24 * height],
+            radii_mm=[0.13 * length, 0.4, 0.16 * height], pitch_deg=38,
+        ),
+        Ellipsoid(
+            kind="ellipsoid", centre_mm=[-0.02 * length, 0, 0.52 * height],
+            radii_mm=[0.15 * length, 0.4, 0.18 * height], pitch_deg=-8,
+        ),
+    ]
+
+
+def _perch(number: int, place: Place, turn_deg: float, material: SolidMaterial) -> Figure:
+    return Figure(
+        id=f"perch-{number}",
+        name=f"perch {number}",
+        solids=_fish(13, 4.6),
+        place=place,
+        turn_deg=turn_deg,
+        material=material,
+        paint_srgb="#b99a3c",
+        holding="staged",
+    )
+
+
+def _pike(material: SolidMaterial) -> Figure:
+    return Figure(
+        id="pike",
+        name="pike",
+        solids=_fish(34, 6.4),
+        place=Place(x_mm=142, behind_mm=48, height_mm=46),
+        turn_deg=172,
+        material=material,
+        paint_srgb="#6f7440",
+        holding="stem",
+    )
+
+
+def _ladder(material: SolidMaterial) -> Figure:
+    foot, head = (46.0, 30.0), (31.0, 116.0)
+    rails: list[Solid] = [
+        Capsule(
+            kind="capsule", from_mm=[foot[0], y, foot[1]], to_mm=[head[0], y, head[1]],
+            radius_mm=0.8,
+        )
+        for y in (-4.0, 4.0)
+    ]
+    rungs: list[Solid] = []
+    for step in range(1, 10):
+        part = step / 10
+        x = foot[0] + part * (head[0] - foot[0])
+        z = foot[1] + part * (head[1] - foot[1])
+        rungs.append(
+            Capsule(kind="capsule", from_mm=[x, -4, z], to_mm=[x, 4, z], radius_mm=0.6)
+        )
+    return Figure(
+        id="ladder",
+        name="ladder",
+        solids=rails + rungs,
+        place=Place(x_mm=0, behind_mm=26, height_mm=0),
+        turn_deg=0,
+        material=material,
+        paint_srgb="#9a8d78",
+        holding="pin",
+    )

@@ -1,0 +1,43 @@
+"""The bed: terrain as heights on a grid of points over the tank's floor."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, model_validator
+
+from ..materials import SolidMaterial
+from ..part import Part
+
+Height = Annotated[
+    float, Field(title="height of the bed", ge=0, le=600, json_schema_extra={"unit": "mm"})
+]
+
+
+class Bed(Part):
+    """Heights above the tank's floor, bilinear between points.
+
+    heights_mm  rows from the front glass to the back, each row from left to right; the outer
+                points lie on the inner walls, so the spacing follows from the tank
+    """
+
+    heights_mm: Annotated[
+        list[Annotated[list[Height], Field(min_length=2, max_length=241)]],
+        Field(title="heights of the bed", min_length=2, max_length=241),
+    ]
+    material: SolidMaterial
+    sealed: Annotated[bool, Field(title="bed sealed")] = False
+    paint_srgb: Annotated[str, Field(title="colour of the bed", pattern=r"^#[0-9a-f]{6}$")] = (
+        "#8a7a5a"
+    )
+
+    @model_validator(mode="after")
+    def _rows_alike(self) -> Bed:
+        first = len(self.heights_mm[0])
+        for number, row in enumerate(self.heights_mm, start=1):
+            if len(row) != first:
+                raise ValueError(
+                    f"row {number} of the bed has {len(row)} heights and row 1 has {first}: "
+                    "give every row the same number"
+                )
+        return self

@@ -1,0 +1,53 @@
+"""The brief: what is wanted, from where it is seen, and the room it stands and cures in."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..part import Note, Part, bounded
+
+Side = Literal["front", "back", "left", "right", "above"]
+
+
+class Units(Part):
+    """In which units the person reads and types; the document itself is metric."""
+
+    length: Literal["mm", "in"] = "mm"
+    temperature: Literal["c", "f"] = "c"
+    volume: Literal["ml", "floz"] = "ml"
+    mass: Literal["g", "oz"] = "g"
+
+
+class Room(Part):
+    """The air around the piece: warmest in the afternoon, coolest before dawn."""
+
+    day_c: float = bounded("room by day", "°C", 5, 45)
+    night_c: float = bounded("room by night", "°C", 0, 45)
+    spread_k: float = bounded("how far the room may be off", "K", 0, 8, default=2.0)
+
+
+class Brief(Part):
+    """Scale, sides that are seen, units, room, light, and when the first pour begins."""
+
+    idea: Note = ""
+    scale: Annotated[
+        float,
+        Field(title="scale, 1 to", ge=1, le=1000, json_schema_extra={"unit": ""}),
+    ]
+    viewing_sides: Annotated[
+        list[Side], Field(title="sides that are seen", min_length=1, max_length=5)
+    ]
+    units: Units = Units()
+    room: Room
+    light: Annotated[
+        Literal["lamp_above", "room", "lit_from_behind"], Field(title="light on the finished piece")
+    ] = "lamp_above"
+    backdrop_srgb: Annotated[
+        str, Field(title="colour behind the tank", pattern=r"^#[0-9a-f]{6}$")
+    ] = "#f4f1ea"
+    first_pour_at: Annotated[
+        datetime, Field(title="start of the first pour", strict=False)
+    ]

@@ -1,0 +1,78 @@
+"""The scene: one typed, versioned document."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from ..materials import Colourant, Resin
+from ..part import Name, Part
+from .bed import Bed
+from .brief import Brief
+from .figure import Figure
+from .pour import Finish, Pour
+from .tank import Tank
+
+FORMAT: Literal["gondola-scene"] = "gondola-scene"
+VERSION: Literal[1] = 1
+
+
+class Scene(Part):
+    """One piece as planned. Resins and colourants stand in it by value, so a file stands alone."""
+
+    format: Literal["gondola-scene"] = FORMAT
+    version: Literal[1] = VERSION
+    name: Annotated[Name, Field(title="name of the scene")]
+    brief: Brief
+    tank: Tank
+    bed: Bed
+    figures: Annotated[list[Figure], Field(title="figures", max_length=60)] = []
+    resins: Annotated[list[Resin], Field(title="resins", min_length=1, max_length=12)]
+    colourants: Annotated[list[Colourant], Field(title="colourants", max_length=24)] = []
+    pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
+    finish: Finish = Finish()
+
+    @model_validator(mode="after")
+    def _hangs_together(self) -> Scene:
+        _refuse_twice("resin", [resin.id for resin in self.resins])
+        _refuse_twice("colourant", [colourant.id for colourant in self.colourants])
+        _refuse_twice("figure", [figure.id for figure in self.figures])
+        _refuse_twice("pour", [pour.id for pour in self.pours])
+        resins = {resin.id for resin in self.resins}
+        colourants = {colourant.id for colourant in self.colourants}
+        above = self.tank.fill_height_mm
+        for number, pour in enumerate(self.pours, start=1):
+            if pour.resin_id not in resins:
+                raise ValueError(
+                    f"pour {number} uses the resin '{pour.resin_id}', which the scene does not "
+                    f"hold; it holds {', '.join(sorted(resins))}"
+                )
+            for dose in pour.doses:
+                if dose.colourant_id not in colourants:
+                    raise ValueError(
+                        f"pour {number} uses the colourant '{dose.colourant_id}', which the "
+                        f"scene does not hold; it holds {', '.join(sorted(colourants)) or 'none'}"
+                    )
+            if pour.top_depth_mm >= above:
+                where = "the tank floor" if number == 1 else f"the line of pour {number - 1}"
+                raise ValueError(
+                    f"the line of pour {number} at {pour.top_depth_mm:g} mm has to lie above "
+                    f"{where} at {above:g} mm: pours go from the bottom up"
+                )
+            above = pour.top_depth_mm
+        if above != 0:
+            raise ValueError(
+                f"the last pour ends {above:g} mm below the fill line: its layer line has to be 0"
+            )
+        return self
+
+    def resin_of(self, pour: Pour) -> Resin:
+        """The resin that a pour uses."""
+        return next(resin for resin in self.resins if resin.id == pour.resin_id)
+
+
+def _refuse_twice(what: str, ids: list[str]) -> None:
+    for key in ids:
+        if ids.count(key) > 1:
+            raise ValueError(f"two {what}s are called '{key}': give each an id of its own")

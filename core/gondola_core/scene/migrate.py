@@ -1,0 +1,45 @@
+"""Brings an older document up to the version that this Gondola reads, one step at a time."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from ..errors import SceneError
+from .document import FORMAT, VERSION
+
+Migration = Callable[[dict[str, Any]], dict[str, Any]]
+
+MIGRATIONS: dict[int, Migration] = {}
+"""From a version to the step that makes the next one. Version 1 is the first: no steps yet."""
+
+
+def migrate(
+    document: dict[str, Any],
+    migrations: Mapping[int, Migration] = MIGRATIONS,
+    newest: int = VERSION,
+) -> dict[str, Any]:
+    """The document at the newest version; SceneError names a foreign format or version."""
+    if document.get("format") != FORMAT:
+        raise SceneError(
+            [("format", f"This is no Gondola scene: its format has to be '{FORMAT}'.")]
+        )
+    version = document.get("version")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise SceneError(
+            [("version", f"The version has to be a whole number from 1 to {newest}.")]
+        )
+    if version > newest:
+        raise SceneError(
+            [
+                (
+                    "version",
+                    f"This scene is of version {version}; this Gondola reads up to {newest}. "
+                    "Open it with a newer Gondola.",
+                )
+            ]
+        )
+    while version < newest:
+        document = {**migrations[version](document), "version": version + 1}
+        version += 1
+    return document

@@ -1,0 +1,35 @@
+"""Pours, numbered from the bottom in the order of work, and the finish."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from ..part import Key, Note, Part, bounded
+
+
+class Dose(Part):
+    """Drops of one colourant for each 100 g of mixed resin."""
+
+    colourant_id: Key
+    dose_drops_per_100g: float = bounded("dose", "drops per 100 g", 0, 60)
+
+
+class Pour(Part):
+    """One filling, up to its layer line."""
+
+    id: Key
+    top_depth_mm: float = bounded("layer line", "mm below the fill line", 0, 600)
+    resin_id: Key
+    mix_c: float = bounded("temperature of the poured mix", "°C", 5, 60)
+    wait_h: float = bounded("wait after the pour before", "h", 0, 720)
+    doses: Annotated[list[Dose], Field(title="doses", max_length=8)] = []
+
+
+class Finish(Part):
+    """What is done after the dam comes off."""
+
+    sand_to_grit: int = bounded("finest sanding grit", "grit", 80, 20000, default=3000)
+    edge_coat: bool = False
+    note: Note = ""

@@ -1,0 +1,21 @@
+"""How the water looks, in 31 bands of light; nothing is computed in red, green and blue."""
+
+from .answer import (
+    FigureSight,
+    Seam,
+    WaterProfile,
+    figure_sights,
+    seams,
+    water_of,
+    water_profile,
+)
+
+__all__ = [
+    "FigureSight",
+    "Seam",
+    "WaterProfile",
+    "figure_sights",
+    "seams",
+    "water_of",
+    "water_profile",
+]
