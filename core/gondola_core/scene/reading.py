@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import BaseModel, ValidationError
@@ -56,13 +57,15 @@ def scene_from(document: Any) -> Scene:
     try:
         return Scene.model_validate(migrate(document))
     except ValidationError as flaws:
-        raise SceneError(problems_of(flaws)) from None
+        raise SceneError(problems_of(flaws.errors())) from None
 
 
-def problems_of(flaws: ValidationError, root: type[BaseModel] = Scene) -> list[tuple[str, str]]:
-    """Each (path, sentence), naming the field and what it allows."""
+def problems_of(
+    flaws: Iterable[Mapping[str, Any]], root: type[BaseModel] = Scene
+) -> list[tuple[str, str]]:
+    """Each (path, sentence) of pydantic's own list, naming the field and what it allows."""
     problems = []
-    for flaw in flaws.errors():
+    for flaw in flaws:
         loc = tuple(part for part in flaw["loc"] if part not in ("ellipsoid", "box", "capsule"))
         path = ".".join(str(part) for part in loc)
         label, field = _label(loc, root)
@@ -86,8 +89,9 @@ def _label(
         field = holders[0].model_fields[part] if holders else None
         annotation = field.annotation if field else None
         words.append(field.title if field and field.title and part == loc[-1] else part)
-    if loc and isinstance(loc[-1], int) and field is not None and field.title:
-        words.append(field.title)
+    title = field.title if field is not None and loc and isinstance(loc[-1], int) else None
+    if title and not words[-1].startswith(title):
+        words.append(title)
     return ", ".join(word.replace("_", " ") for word in words), field
 
 

@@ -1,0 +1,95 @@
+"""The API: every router, and the one place that turns an error into an answer."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from library.api import router as library
+from ninja import NinjaAPI
+from ninja.errors import ValidationError, ValidationErrorContext
+from ninja.security import django_auth
+from scenes.actions import StaleWrite
+from scenes.api import router as scenes
+from studio.api import router as studio
+from studio.schemas import Problem, Refusal
+
+from gondola_core.errors import GondolaError, SceneError
+from gondola_core.scene import LARGEST_FILE, problems_of
+
+
+class GondolaAPI(NinjaAPI):
+    """Keeps what was given with each flaw, so that the sentence can name it."""
+
+    def validation_error_from_error_contexts(
+        self, error_contexts: list[ValidationErrorContext]
+    ) -> ValidationError:
+        return ValidationError(
+            [
+                dict(flaw)
+                for context in error_contexts
+                for flaw in context.pydantic_validation_error.errors(include_url=False)
+            ]
+        )
+
+
+api = GondolaAPI(
+    title="Gondola",
+    version="1",
+    description="What will happen when a scene is cast in clear resin.",
+    auth=django_auth,
+    docs_url=None,
+)
+api.add_router("", studio)
+api.add_router("", scenes)
+api.add_router("", library)
+
+
+def refuse(
+    request: HttpRequest, status: int, problems: list[tuple[str, str]], **more: Any
+) -> HttpResponse:
+    """An answer that says what to change."""
+    refusal = Refusal(
+        message=problems[0][1],
+        problems=[Problem(field=field, message=message) for field, message in problems],
+    )
+    return api.create_response(request, {**refusal.dict(), **more}, status=status)
+
+
+@api.exception_handler(ValidationError)
+def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    flaws = []
+    for flaw in error.errors:
+        loc = list(flaw["loc"])
+        for lead in ("body", "payload", "scene", "document"):
+            if loc and loc[0] == lead:
+                loc.pop(0)
+        flaws.append({**flaw, "loc": tuple(loc)})
+    return refuse(request, 422, problems_of(flaws))
+
+
+@api.exception_handler(SceneError)
+def _bad_scene(request: HttpRequest, error: SceneError) -> HttpResponse:
+    return refuse(request, 422, error.problems)
+
+
+@api.exception_handler(GondolaError)
+def _bad_input(request: HttpRequest, error: GondolaError) -> HttpResponse:
+    return refuse(request, 422, [(error.field, error.message)])
+
+
+@api.exception_handler(StaleWrite)
+def _stale(request: HttpRequest, error: StaleWrite) -> HttpResponse:
+    return refuse(request, 409, [("base_revision", error.message)], **error.newer())
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
+    words = f"This is over {LARGEST_FILE // 2**20} MB; a scene is far smaller."
+    return refuse(request, 413, [("", words)])
+
+
+@api.exception_handler(Http404)
+def _not_found(request: HttpRequest, _error: Http404) -> HttpResponse:
+    return refuse(request, 404, [("", "There is no such thing here, or it is not yours.")])

@@ -1,0 +1,25 @@
+"""One process, so that answers kept in memory serve every request; the march lets go of the
+interpreter while it computes, so threads share the cores."""
+
+import threading
+
+workers = 1
+threads = 6
+worker_class = "gthread"
+timeout = 120
+graceful_timeout = 5
+accesslog = None
+loglevel = "warning"
+
+
+def post_worker_init(_worker):  # type: ignore[no-untyped-def]
+    """Compile and load the kernels before the first person asks."""
+    from gondola_core.evaluate import evaluate
+    from gondola_core.picture import front_picture
+    from gondola_core.samples import quarry_pool
+
+    def warm() -> None:
+        evaluate(quarry_pool())
+        front_picture(quarry_pool())
+
+    threading.Thread(target=warm, daemon=True).start()

@@ -1,0 +1,144 @@
+"""Settings. What differs from place to place comes from the environment, named GONDOLA_..."""
+
+from __future__ import annotations
+
+import os
+import re
+import sys
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
+from huey import RedisHuey, SqliteHuey
+
+SERVER = Path(__file__).resolve().parent.parent
+ROOT = SERVER.parent
+DATA = Path(os.environ.get("GONDOLA_DATA", ROOT / "data"))
+TESTING = "test" in sys.argv[1:2]
+DEMO = os.environ.get("GONDOLA_DEMO") == "1"
+"""The demo signs its owner in by itself; it may only be served on loopback."""
+
+DATA.mkdir(parents=True, exist_ok=True)
+DEBUG = False
+SECRET_KEY = os.environ.get("GONDOLA_SECRET_KEY", "only-for-tests" if TESTING else "")
+if not SECRET_KEY:
+    raise ImproperlyConfigured("Set GONDOLA_SECRET_KEY to a long random text.")
+ALLOWED_HOSTS = os.environ.get("GONDOLA_HOSTS", "127.0.0.1,localhost").split(",")
+
+INSTALLED_APPS = [
+    "django.contrib.admin",
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.messages",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "huey.contrib.djhuey",
+    "csp",
+    "studio",
+    "scenes",
+    "library",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "studio.middleware.DemoSignIn",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "gondola_server.urls"
+WSGI_APPLICATION = "gondola_server.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "gondola.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": (
+                "PRAGMA foreign_keys=ON;"
+                if TESTING
+                else "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;"
+            ),
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+_redis = os.environ.get("GONDOLA_REDIS_URL")
+HUEY = (
+    RedisHuey("gondola", url=_redis)
+    if _redis
+    else SqliteHuey("gondola", filename=str(DATA / "queue.sqlite3"), immediate=TESTING)
+)
+
+WEB_DIST = ROOT / "web" / "dist"
+STATIC_URL = "/static/"
+STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.is_dir() else []
+STATIC_ROOT = SERVER / "static_collected"
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+WHITENOISE_AUTOREFRESH = TESTING
+WHITENOISE_USE_FINDERS = TESTING
+_HASHED = re.compile(r"^/static/assets/.+-[0-9A-Za-z_-]{8}\.\w+$")
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
+    """Vite has already put a hash in each of its names."""
+    return _HASHED.match(url) is not None
+
+
+LARGEST_BODY = 8 * 1024 * 1024
+DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_BODY
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "style-src-attr": [NONE],
+        "img-src": [SELF, "data:", "blob:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "worker-src": [SELF],
+        "object-src": [NONE],
+        "base-uri": [SELF],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "ERROR" if TESTING else "INFO"},
+}

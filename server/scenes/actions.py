@@ -1,0 +1,176 @@
+"""What can be done with scenes. Each is one transaction."""
+
+from __future__ import annotations
+
+import zlib
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Max
+
+from gondola_core.scene import Scene as SceneDocument
+from gondola_core.scene import read_scene
+
+from .models import FineRun, Revision, Scene, Variant
+from .schemas import SceneState
+
+PLAN = "plan"
+"""Name of a scene's first variant."""
+
+
+class StaleWrite(Exception):
+    """A write from a revision that is no longer the shown one."""
+
+    def __init__(self, scene: Scene, base_revision: int, kept: Revision | None) -> None:
+        shown = head_of(scene).number
+        saved = f", and yours is kept as revision {kept.number}" if kept else ""
+        self.message = (
+            f"This scene was changed elsewhere: it is now at revision {shown}, and this change "
+            f"was made from revision {base_revision}. Nothing is lost{saved}."
+        )
+        super().__init__(self.message)
+        self.scene = scene
+        self.kept = kept
+
+    def newer(self) -> dict[str, Any]:
+        """The newer state and where the refused one is kept."""
+        return {
+            "kept_revision": self.kept.number if self.kept else None,
+            "scene": state_of(self.scene).model_dump(mode="json"),
+        }
+
+
+def pack(document: SceneDocument) -> bytes:
+    """A document as stored."""
+    return zlib.compress(document.model_dump_json().encode())
+
+
+def unpack(revision: Revision) -> SceneDocument:
+    """The document of a revision, brought up to the newest version."""
+    return read_scene(zlib.decompress(revision.packed))
+
+
+def variant_of(scene: Scene) -> Variant:
+    """The variant that is worked on."""
+    return scene.variants.select_related("head", "tip").get(name=PLAN)
+
+
+def head_of(scene: Scene) -> Revision:
+    """The revision that is shown."""
+    return variant_of(scene).head
+
+
+def state_of(scene: Scene) -> SceneState:
+    """The scene as it stands."""
+    variant = variant_of(scene)
+    return SceneState(
+        id=scene.pk,
+        name=scene.name,
+        revision=variant.head.number,
+        can_undo=variant.head.parent_id is not None,
+        can_redo=variant.head_id != variant.tip_id,
+        document=unpack(variant.head),
+    )
+
+
+@transaction.atomic
+def create_scene(*, owner: User, document: SceneDocument, note: str = "") -> Scene:
+    """A new scene with its first revision."""
+    scene = Scene.objects.create(owner=owner, name=document.name)
+    first = Revision.objects.create(scene=scene, number=1, packed=pack(document), note=note)
+    Variant.objects.create(scene=scene, name=PLAN, head=first, tip=first)
+    return scene
+
+
+def save_scene(
+    *, scene: Scene, base_revision: int, document: SceneDocument, note: str = ""
+) -> Revision:
+    """A new revision on top of the shown one.
+
+    StaleWrite if `base_revision` is not the shown one; the document is kept aside then.
+    """
+    with transaction.atomic():
+        variant = _locked(scene)
+        stale = variant.head.number != base_revision
+        revision = _add(
+            scene, pack(document), note, stale,
+            scene.revisions.filter(number=base_revision).first() if stale else variant.head,
+        )
+        if not stale:
+            _show(scene, variant, revision, tip=revision, name=document.name)
+    if stale:
+        raise StaleWrite(scene, base_revision, revision)
+    return revision
+
+
+@transaction.atomic
+def undo(*, scene: Scene, base_revision: int) -> None:
+    """Show what the shown revision was written from; nothing happens at the first."""
+    variant = _current(scene, base_revision)
+    if variant.head.parent is not None:
+        _show(scene, variant, variant.head.parent, tip=variant.tip)
+
+
+@transaction.atomic
+def redo(*, scene: Scene, base_revision: int) -> None:
+    """Show the next revision on the way to the tip; nothing happens at the tip."""
+    variant = _current(scene, base_revision)
+    step = variant.tip
+    while step.parent is not None and step.parent_id != variant.head_id:
+        step = step.parent
+    if step.parent_id == variant.head_id:
+        _show(scene, variant, step, tip=variant.tip)
+
+
+@transaction.atomic
+def restore(*, scene: Scene, base_revision: int, number: int) -> Revision:
+    """An earlier document as a new revision on top; what stood in between stays in the log."""
+    variant = _current(scene, base_revision)
+    earlier = scene.revisions.get(number=number)
+    revision = _add(scene, earlier.packed, f"revision {number} again", False, variant.head)
+    _show(scene, variant, revision, tip=revision, name=unpack(earlier).name)
+    return revision
+
+
+@transaction.atomic
+def start_fine_run(*, scene: Scene) -> FineRun:
+    """A fine march of the shown revision: the one under way if there is one, else a new one."""
+    from .tasks import march_fine
+
+    head = head_of(scene)
+    run = head.fine_runs.exclude(state=FineRun.State.FAILED).first()
+    if run is None:
+        run = FineRun.objects.create(revision=head)
+        transaction.on_commit(lambda: march_fine(str(run.pk)))
+    return run
+
+
+def _locked(scene: Scene) -> Variant:
+    return scene.variants.select_for_update().select_related("head__parent", "tip").get(name=PLAN)
+
+
+def _current(scene: Scene, base_revision: int) -> Variant:
+    variant = _locked(scene)
+    if variant.head.number != base_revision:
+        raise StaleWrite(scene, base_revision, None)
+    return variant
+
+
+def _add(
+    scene: Scene, packed: bytes, note: str, kept_aside: bool, parent: Revision | None
+) -> Revision:
+    newest = scene.revisions.aggregate(newest=Max("number"))["newest"] or 0
+    return Revision.objects.create(
+        scene=scene, number=newest + 1, parent=parent, packed=packed, note=note[:120],
+        kept_aside=kept_aside,
+    )
+
+
+def _show(
+    scene: Scene, variant: Variant, head: Revision, *, tip: Revision, name: str | None = None
+) -> None:
+    variant.head, variant.tip = head, tip
+    variant.save(update_fields=["head", "tip"])
+    scene.name = name if name is not None else unpack(head).name
+    scene.save(update_fields=["name", "changed_at"])

@@ -1,0 +1,23 @@
+"""Scenes in the admin: to look at, not to edit."""
+
+from django.contrib import admin
+
+from .models import FineRun, Revision, Scene
+
+
+@admin.register(Scene)
+class SceneAdmin(admin.ModelAdmin):
+    list_display = ["name", "owner", "changed_at"]
+    list_filter = ["owner"]
+
+
+@admin.register(Revision)
+class RevisionAdmin(admin.ModelAdmin):
+    list_display = ["scene", "number", "note", "kept_aside", "created_at"]
+    exclude = ["packed"]
+
+
+@admin.register(FineRun)
+class FineRunAdmin(admin.ModelAdmin):
+    list_display = ["revision", "state", "progress_fraction", "created_at"]
+    exclude = ["packed"]

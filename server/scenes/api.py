@@ -1,0 +1,179 @@
+"""Scenes over HTTP: each view parses, calls one thing, and returns."""
+
+from __future__ import annotations
+
+import re
+import zlib
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+from studio.schemas import Refusal
+
+from gondola_core.evaluate import evaluate, outcome_json
+from gondola_core.outcome import Outcome
+from gondola_core.picture import front_picture, png_of
+from gondola_core.scene import Scene as SceneDocument
+from gondola_core.scene import read_scene
+
+from . import actions
+from .models import FineRun, Scene
+from .schemas import (
+    FineRunState,
+    Restore,
+    RevisionRow,
+    SceneRow,
+    SceneState,
+    SceneWrite,
+    Stale,
+    Step,
+)
+
+router = Router(tags=["scenes"])
+WRITE = {200: SceneState, 409: Stale, 422: Refusal}
+
+
+def _own(request: HttpRequest, scene_id: int) -> Scene:
+    return get_object_or_404(Scene, pk=scene_id, owner=request.user)
+
+
+@router.get("/scenes", response=list[SceneRow], operation_id="list_scenes")
+def list_scenes(request: HttpRequest) -> list[SceneRow]:
+    scenes = Scene.objects.filter(owner=request.user, variants__name=actions.PLAN)
+    rows = scenes.values_list("pk", "name", "variants__head__number", "changed_at")
+    return [
+        SceneRow(id=pk, name=name, revision=number, changed_at=changed_at)
+        for pk, name, number, changed_at in rows
+    ]
+
+
+@router.post(
+    "/scenes", response={201: SceneState, 413: Refusal, 422: Refusal}, operation_id="create_scene",
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {"application/json": {"schema": {"type": "object"}}},
+        }
+    },
+)
+def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
+    """From a scene file of any version."""
+    document = read_scene(request.body)
+    scene = actions.create_scene(owner=request.user, document=document, note="brought in")
+    return 201, actions.state_of(scene)
+
+
+@router.get("/scenes/{int:scene_id}", response=SceneState, operation_id="read_scene")
+def read_one(request: HttpRequest, scene_id: int) -> SceneState:
+    return actions.state_of(_own(request, scene_id))
+
+
+@router.put("/scenes/{int:scene_id}", response=WRITE, operation_id="save_scene")
+def save(request: HttpRequest, scene_id: int, payload: SceneWrite) -> SceneState:
+    scene = _own(request, scene_id)
+    actions.save_scene(
+        scene=scene, base_revision=payload.base_revision, document=payload.document,
+        note=payload.note,
+    )
+    return actions.state_of(scene)
+
+
+@router.post("/scenes/{int:scene_id}/undo", response=WRITE, operation_id="undo_scene")
+def undo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
+    scene = _own(request, scene_id)
+    actions.undo(scene=scene, base_revision=payload.base_revision)
+    return actions.state_of(scene)
+
+
+@router.post("/scenes/{int:scene_id}/redo", response=WRITE, operation_id="redo_scene")
+def redo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
+    scene = _own(request, scene_id)
+    actions.redo(scene=scene, base_revision=payload.base_revision)
+    return actions.state_of(scene)
+
+
+@router.post("/scenes/{int:scene_id}/restore", response=WRITE, operation_id="restore_scene")
+def restore(request: HttpRequest, scene_id: int, payload: Restore) -> SceneState:
+    scene = _own(request, scene_id)
+    get_object_or_404(scene.revisions, number=payload.number)
+    actions.restore(
+        scene=scene, base_revision=payload.base_revision, number=payload.number
+    )
+    return actions.state_of(scene)
+
+
+@router.get(
+    "/scenes/{int:scene_id}/revisions", response=list[RevisionRow], operation_id="list_revisions"
+)
+def revisions(request: HttpRequest, scene_id: int) -> list[RevisionRow]:
+    scene = _own(request, scene_id)
+    shown = actions.head_of(scene).pk
+    rows = scene.revisions.select_related("parent").defer("packed", "parent__packed")[:200]
+    return [
+        RevisionRow(
+            number=row.number, parent=row.parent.number if row.parent else None, note=row.note,
+            kept_aside=row.kept_aside, shown=row.pk == shown, created_at=row.created_at,
+        )
+        for row in rows
+    ]
+
+
+@router.get("/scenes/{int:scene_id}/file", operation_id="export_scene")
+def export(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """The scene file: the document alone, readable by `gondola evaluate`."""
+    document = actions.state_of(_own(request, scene_id)).document
+    name = re.sub(r"[^a-z0-9]+", "-", document.name.lower()).strip("-") or "scene"
+    return HttpResponse(
+        document.model_dump_json(indent=1),
+        content_type="application/json",
+        headers={"Content-Disposition": f'attachment; filename="{name}.gondola.json"'},
+    )
+
+
+@router.post("/evaluate", response={200: Outcome, 422: Refusal}, operation_id="evaluate")
+def evaluate_draft(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
+    """What will happen to a scene, on the draft grid; nothing is stored."""
+    return HttpResponse(outcome_json(evaluate(scene)), content_type="application/json")
+
+
+@router.post("/picture", operation_id="picture")
+def picture(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
+    """The water from the front, as a PNG; nothing is stored."""
+    return HttpResponse(png_of(front_picture(scene)), content_type="image/png")
+
+
+@router.post(
+    "/scenes/{int:scene_id}/fine-runs", response=FineRunState, operation_id="start_fine_run"
+)
+def start_fine_run(request: HttpRequest, scene_id: int) -> FineRunState:
+    return _state(actions.start_fine_run(scene=_own(request, scene_id)))
+
+
+@router.get("/fine-runs/{uuid:run_id}", response=FineRunState, operation_id="read_fine_run")
+def read_fine_run(request: HttpRequest, run_id: UUID) -> FineRunState:
+    return _state(_own_run(request, run_id))
+
+
+@router.get(
+    "/fine-runs/{uuid:run_id}/outcome", response={200: Outcome, 404: Refusal},
+    operation_id="read_fine_outcome",
+)
+def read_fine_outcome(request: HttpRequest, run_id: UUID) -> HttpResponse:
+    run = get_object_or_404(_runs(request), pk=run_id, state=FineRun.State.DONE)
+    return HttpResponse(zlib.decompress(run.packed), content_type="application/json")
+
+
+def _runs(request: HttpRequest):  # type: ignore[no-untyped-def]
+    return FineRun.objects.filter(revision__scene__owner=request.user).select_related("revision")
+
+
+def _own_run(request: HttpRequest, run_id: UUID) -> FineRun:
+    return get_object_or_404(_runs(request).defer("packed", "revision__packed"), pk=run_id)
+
+
+def _state(run: FineRun) -> FineRunState:
+    return FineRunState(
+        id=run.pk, revision=run.revision.number, state=run.state,
+        progress_fraction=run.progress_fraction, message=run.message,
+    )

@@ -1,0 +1,88 @@
+"""Scenes and their revisions. A revision is a whole document; nothing in it is ever changed."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+
+class Scene(models.Model):
+    """One piece as planned. Its documents are its revisions; its name is that of the newest."""
+
+    owner = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="scenes"
+    )
+    name = models.CharField(max_length=80)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-changed_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Revision(models.Model):
+    """A whole saved state, packed; `parent` is what it was written from."""
+
+    scene = models.ForeignKey(Scene, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    parent = models.ForeignKey("self", on_delete=models.SET_NULL, null=True, related_name="+")
+    packed = models.BinaryField()
+    note = models.CharField(max_length=120, blank=True)
+    kept_aside = models.BooleanField(default=False)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [
+            models.UniqueConstraint(fields=["scene", "number"], name="one_revision_a_number")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.scene} at revision {self.number}"
+
+
+class Variant(models.Model):
+    """A named line of revisions: `head` is what is shown, `tip` the furthest that redo reaches."""
+
+    scene = models.ForeignKey(Scene, on_delete=models.CASCADE, related_name="variants")
+    name = models.CharField(max_length=80)
+    head = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
+    tip = models.ForeignKey(Revision, on_delete=models.PROTECT, related_name="+")
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["scene", "name"], name="one_variant_a_name")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.scene}: {self.name}"
+
+
+class FineRun(models.Model):
+    """A long march of one revision, worked off by the queue."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        RUNNING = "running"
+        DONE = "done"
+        FAILED = "failed"
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="fine_runs")
+    state = models.CharField(max_length=8, choices=State, default=State.WAITING)
+    progress_fraction = models.FloatField(default=0.0)
+    packed = models.BinaryField(null=True)
+    message = models.CharField(max_length=300, blank=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-created_at"]
+
+    def __str__(self) -> str:
+        return f"{self.revision}, fine"

@@ -1,0 +1,80 @@
+"""What the API takes and gives of scenes; documents are the core's own models."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from ninja import Schema
+
+from gondola_core.scene import Scene as SceneDocument
+
+
+class SceneRow(Schema):
+    """A scene in a list."""
+
+    id: int
+    name: str
+    revision: int
+    changed_at: datetime
+
+
+class SceneState(Schema):
+    """A scene as it stands, with the revision to write from."""
+
+    id: int
+    name: str
+    revision: int
+    can_undo: bool
+    can_redo: bool
+    document: SceneDocument
+
+
+class SceneWrite(Schema):
+    """A changed document and the revision that it was made from."""
+
+    base_revision: int
+    note: str = ""
+    document: SceneDocument
+
+
+class Step(Schema):
+    """Undo, redo or restore, from the revision that is shown."""
+
+    base_revision: int
+
+
+class Restore(Step):
+    """Bring an earlier revision back."""
+
+    number: int
+
+
+class RevisionRow(Schema):
+    """A revision in the log."""
+
+    number: int
+    parent: int | None
+    note: str
+    kept_aside: bool
+    shown: bool
+    created_at: datetime
+
+
+class Stale(Schema):
+    """Somebody saved first. Theirs is shown; yours is kept as `kept_revision`."""
+
+    message: str
+    kept_revision: int | None
+    scene: SceneState
+
+
+class FineRunState(Schema):
+    """How far a fine march is."""
+
+    id: UUID
+    revision: int
+    state: Literal["waiting", "running", "done", "failed"]
+    progress_fraction: float
+    message: str
