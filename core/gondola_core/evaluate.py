@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
-from .checks import in_order, pour_depth_mm, pour_flags, scene_flags
+from .checks import heat_limits, in_order, pour_depth_mm, pour_flags, scene_flags
 from .cure.answer import PourCure, audit, cure_history, heat_profile, pour_cures
 from .cure.box import CellGeometry, Surroundings, faces
 from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
@@ -115,7 +115,8 @@ def evaluate(
         grade=grade.name,
         whole=_whole(scene, spans, pours, starts),
         pours=pours,
-        heat=heat_profile(marched, geometry),
+        heat=heat_profile(marched, geometry, cures, bands, float(room.mean())),
+        limits=heat_limits(scene),
         history=cure_history(marched),
         water=water,
         sights=sights,
@@ -274,6 +275,10 @@ def _clock(scene: Scene, hours: float) -> str:
     return moment.replace(second=0, microsecond=0).isoformat(timespec="minutes")
 
 
+def _moment(scene: Scene, start_h: float, after_h: float | None) -> str | None:
+    return None if after_h is None else _clock(scene, start_h + after_h)
+
+
 def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
     """How a pour meets the one below it."""
     below = cures[index - 1] if index else None
@@ -296,6 +301,7 @@ def _pour_outcome(
     depth = pour_depth_mm(scene, index + 1)
     names = {colourant.id: colourant for colourant in scene.colourants}
     start = pour_starts_h(scene.pours)[index]
+    cure = cures[index]
     return PourOutcome(
         number=index + 1,
         id=pour.id,
@@ -321,7 +327,10 @@ def _pour_outcome(
         start_h=start,
         starts_at=_clock(scene, start),
         working_min=resin.working_min,
-        cure=cures[index],
+        tack_opens_at=_moment(scene, start, cure.tack_opens_h if cure else None),
+        tack_closes_at=_moment(scene, start, cure.tack_closes_h if cure else None),
+        hard_at=_moment(scene, start, cure.hard_h if cure else None),
+        cure=cure,
         peak_band=PeakBand(low_c=band[0], high_c=band[1]) if band else None,
         joint=_joint(scene, index, cures),
         seam=steps[index - 1] if index else None,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .checks import Flag
+from .checks import Flag, HeatLimit
 from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
 from .geometry import Outline
 from .mixing import Mix
@@ -48,6 +48,9 @@ class PourOutcome:
     start_h: float
     starts_at: str
     working_min: float
+    tack_opens_at: str | None
+    tack_closes_at: str | None
+    hard_at: str | None
     cure: PourCure | None
     peak_band: PeakBand | None
     joint: str
@@ -127,6 +130,7 @@ class Outcome:
     whole: Whole
     pours: list[PourOutcome]
     heat: HeatProfile
+    limits: list[HeatLimit]
     history: CureHistory
     water: WaterProfile
     sights: list[FigureSight]

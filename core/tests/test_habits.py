@@ -16,6 +16,7 @@ TABLES = sorted(path.stem for path in (ROOT / "data").glob("*.csv"))
 UNITLESS = {
     "number", "id", "name", "seen", "kind", "grade", "joint", "code", "title", "sentence", "unit",
     "limit", "severity", "label", "op", "path", "value", "scene_digest", "starts_at", "demould_at",
+    "tack_opens_at", "tack_closes_at", "hard_at",
     "resin_name", "ratio_words", "figure_id", "colourant_id", "pour_number", "drops",
     "full_cure_degree", "degree_at_end", "least_degree",
 }

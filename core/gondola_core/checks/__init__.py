@@ -1,7 +1,7 @@
 """Flags and remedies: what will go wrong, by how much, and what to try."""
 
 from .flag import Edit, Flag, Remedy, Severity
-from .heat import pour_depth_mm, pour_flags
+from .heat import HeatLimit, heat_limits, pour_depth_mm, pour_flags
 from .scene import scene_flags
 
 _ORDER = {Severity.STOP: 0, Severity.WATCH: 1, Severity.NOTE: 2}
@@ -15,8 +15,10 @@ def in_order(flags: list[Flag]) -> list[Flag]:
 __all__ = [
     "Edit",
     "Flag",
+    "HeatLimit",
     "Remedy",
     "Severity",
+    "heat_limits",
     "in_order",
     "pour_depth_mm",
     "pour_flags",

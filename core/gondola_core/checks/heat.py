@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from ..cure.answer import PourCure
 from ..mixing import Mix
@@ -15,6 +16,16 @@ RUNAWAY_C = 100.0
 own_march"""
 NEAR_LIMIT_K = 5.0
 """K below a limit from which it is said. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeatLimit:
+    """Something that heat spoils, and where; `pour_id` None if it stands beside every pour."""
+
+    name: str
+    limit_c: float
+    pour_id: str | None
+    words: str
 
 
 def pour_flags(
@@ -37,6 +48,38 @@ def pour_flags(
             found += _recoat_flags(scene, number, cure, starts_h)
         found += _slow_flags(scene, number, cure, starts_h[number - 1])
     return found
+
+
+def heat_limits(scene: Scene) -> list[HeatLimit]:
+    """What the dam, the bed and each pour's resin stand."""
+    wall, bed = scene.tank.wall.material, scene.bed.material
+    limits = [
+        HeatLimit(
+            name=wall.name, limit_c=wall.limit_c, pour_id=None,
+            words=f"the {wall.name} of the dam softens near",
+        ),
+        HeatLimit(
+            name=bed.name, limit_c=bed.limit_c, pour_id=None,
+            words=f"the bed of {bed.name} stands",
+        ),
+    ]
+    if scene.tank.seal is not None:
+        seal = scene.tank.seal.material
+        limits.append(
+            HeatLimit(
+                name=seal.name, limit_c=seal.limit_c, pour_id=None,
+                words=f"the {seal.name} on the dam lets go near",
+            )
+        )
+    for pour in scene.pours:
+        resin = scene.resin_of(pour)
+        limits.append(
+            HeatLimit(
+                name=resin.name, limit_c=resin.limit_c, pour_id=pour.id,
+                words=f"{resin.name} yellows or cracks near",
+            )
+        )
+    return limits
 
 
 def pour_depth_mm(scene: Scene, number: int) -> float:
@@ -91,17 +134,11 @@ def _hot_flags(
     start_h: float,
     band: tuple[float, float] | None,
 ) -> list[Flag]:
-    resin = scene.resin_of(scene.pours[number - 1])
-    wall, bed = scene.tank.wall.material, scene.bed.material
-    limits = [
-        (resin.limit_c, f"{resin.name} yellows or cracks near"),
-        (wall.limit_c, f"the {wall.name} of the dam softens near"),
-        (bed.limit_c, f"the bed of {bed.name} stands"),
-    ]
-    if scene.tank.seal is not None:
-        seal = scene.tank.seal.material
-        limits.append((seal.limit_c, f"the {seal.name} on the dam lets go near"))
-    limit, words = min(limits)
+    worst = min(
+        (one for one in heat_limits(scene) if one.pour_id in (None, scene.pours[number - 1].id)),
+        key=lambda limit: limit.limit_c,
+    )
+    limit, words = worst.limit_c, worst.words
     hottest = max(cure.peak_c, band[1] if band else cure.peak_c)
     if hottest < limit - NEAR_LIMIT_K:
         return []

@@ -47,11 +47,17 @@ class PourCure:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class HeatProfile:
-    """Against depth, from the surface down: the hottest resin of each level and when."""
+    """Against depth, from the surface down: the hottest resin of each level and when.
+
+    low_c and high_c spread each level's peak as its pour's band is spread, in the share that its
+    rise above the room has of its pour's rise (assumed).
+    """
 
     depth_mm: list[float]
     pour_number: list[int]
     peak_c: list[float]
+    low_c: list[float]
+    high_c: list[float]
     peak_at_h: list[float]
     gel_h: list[float | None]
 
@@ -151,7 +157,13 @@ def _cooled_h(marched: Marched, number: int, start: float) -> float | None:
     return float(marched.history_at[warm[-1] + 1] - start) / HOUR
 
 
-def heat_profile(marched: Marched, geometry: CellGeometry) -> HeatProfile:
+def heat_profile(
+    marched: Marched,
+    geometry: CellGeometry,
+    cures: list[PourCure | None],
+    bands_c: list[tuple[float, float] | None],
+    mean_room_c: float,
+) -> HeatProfile:
     """Levels that hold resin, from the surface down."""
     fill = float(geometry.z_faces[-1])
     rows = _resin_levels(marched)
@@ -161,12 +173,32 @@ def heat_profile(marched: Marched, geometry: CellGeometry) -> HeatProfile:
         for level in rows
     ]
     gel = [_last(marched.crossed_at[0][level][marched.resin[level]], 0.0) for level in rows]
+    numbers = [int(marched.pour_of_level[level]) for level in rows]
+    spread = [
+        _level_band(float(peak), cures[number], bands_c[number], mean_room_c)
+        for peak, number in zip(peaks, numbers, strict=True)
+    ]
     return HeatProfile(
+        low_c=[low for low, _ in spread],
+        high_c=[high for _, high in spread],
         depth_mm=[round((fill - float(marched.heights[level])) / MM, 2) for level in rows],
-        pour_number=[int(marched.pour_of_level[level]) + 1 for level in rows],
+        pour_number=[number + 1 for number in numbers],
         peak_c=np.round(peaks, 2).tolist(),
         peak_at_h=[round(moment / HOUR, 2) for moment in at],
         gel_h=gel,
+    )
+
+
+def _level_band(
+    peak: float, cure: PourCure | None, band: tuple[float, float] | None, room: float
+) -> tuple[float, float]:
+    if cure is None or band is None:
+        return round(peak, 2), round(peak, 2)
+    share = min(1.0, max(0.0, (peak - room) / max(cure.peak_c - room, 1.0)))
+    low, high = band
+    return (
+        round(peak + share * (low - cure.peak_c), 2),
+        round(peak + share * (high - cure.peak_c), 2),
     )
 
 

@@ -604,14 +604,35 @@ export interface components {
             unit: string;
         };
         /**
+         * HeatLimit
+         * @description Something that heat spoils, and where; `pour_id` None if it stands beside every pour.
+         */
+        HeatLimit: {
+            /** Limit C */
+            limit_c: number;
+            /** Name */
+            name: string;
+            /** Pour Id */
+            pour_id: string | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * HeatProfile
          * @description Against depth, from the surface down: the hottest resin of each level and when.
+         *
+         *     low_c and high_c spread each level's peak as its pour's band is spread, in the share that its
+         *     rise above the room has of its pour's rise (assumed).
          */
         HeatProfile: {
             /** Depth Mm */
             depth_mm: number[];
             /** Gel H */
             gel_h: (number | null)[];
+            /** High C */
+            high_c: number[];
+            /** Low C */
+            low_c: number[];
             /** Peak At H */
             peak_at_h: number[];
             /** Peak C */
@@ -705,6 +726,8 @@ export interface components {
             grade: string;
             heat: components["schemas"]["HeatProfile"];
             history: components["schemas"]["CureHistory"];
+            /** Limits */
+            limits: components["schemas"]["HeatLimit"][];
             march: components["schemas"]["MarchAudit"];
             /** Pours */
             pours: components["schemas"]["PourOutcome"][];
@@ -829,6 +852,8 @@ export interface components {
             free_surface_cm2: number;
             /** Free Volume Ml */
             free_volume_ml: number;
+            /** Hard At */
+            hard_at: string | null;
             /** Id */
             id: string;
             /** Joint */
@@ -846,6 +871,10 @@ export interface components {
             start_h: number;
             /** Starts At */
             starts_at: string;
+            /** Tack Closes At */
+            tack_closes_at: string | null;
+            /** Tack Opens At */
+            tack_opens_at: string | null;
             /** Top Depth Mm */
             top_depth_mm: number;
             /** Working Min */

@@ -1,0 +1,104 @@
+import { Box, Flex } from "@chakra-ui/react";
+
+import type { Flag, Outcome, Units } from "../../api/types";
+import { Deed, Pill } from "../../ui/pill";
+import { Title } from "../../ui/row";
+import { temperatureText, whenText } from "../../units/display";
+import { useDesk } from "../workspace";
+
+const TONES = { stop: "caution", watch: "watch", note: "depth" } as const;
+
+/** Told apart by shape and word as well as by colour. */
+function Mark({ severity }: { severity: Flag["severity"] }) {
+  return (
+    <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+      {severity === "stop" ? <rect x="2" y="2" width="12" height="12" fill="var(--caution)" /> : null}
+      {severity === "watch" ? <path d="M8 2 15 14H1Z" fill="none" stroke="var(--watch)" strokeWidth="1.8" /> : null}
+      {severity === "note" ? <circle cx="8" cy="8" r="5.5" fill="none" stroke="var(--depth)" strokeWidth="1.8" /> : null}
+    </svg>
+  );
+}
+
+export function Flags() {
+  const desk = useDesk();
+  const { flags } = desk.outcome;
+  const go = (flag: Flag) => {
+    if (flag.depth_mm !== null) desk.lower(flag.depth_mm);
+    if (flag.at_h !== null) desk.scrub(flag.at_h);
+    if (flag.pour_number !== null) desk.choosePour(flag.pour_number);
+    desk.chooseFigure(flag.figure_id);
+  };
+  return (
+    <Box as="section" aria-label="Before you pour">
+      <Title>Before you pour</Title>
+      {desk.trial ? <Trial /> : null}
+      {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : null}
+      <Box as="ul" listStyleType="none" padding="0" margin="0">
+        {flags.map((flag) => (
+          <Box as="li" key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`} marginBottom="12px">
+            <Flex gap="2" align="flex-start">
+              <Box paddingTop="3px"><Mark severity={flag.severity} /></Box>
+              <Box>
+                <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
+                  <button type="button" onClick={() => { go(flag); }}>
+                    <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>{flag.severity} </Box>
+                    {flag.title}
+                  </button>
+                </Box>
+                <Box fontSize="14px" lineHeight="1.25" marginTop="2px">{flag.sentence}</Box>
+                <Flex wrap="wrap" gap="1" marginTop="5px">
+                  {flag.remedies.map((remedy) => (
+                    <Pill key={remedy.label} tone={TONES[flag.severity]} onClick={() => { desk.tryOut(remedy); }} aria-label={`Try: ${remedy.label}`}>{remedy.label}</Pill>
+                  ))}
+                </Flex>
+              </Box>
+            </Flex>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+/** A remedy that is tried: before and after, then kept or dropped. */
+function Trial() {
+  const desk = useDesk();
+  if (!desk.trial) return null;
+  const answered = desk.outcomeOf === desk.trial.document;
+  const rows = facts(desk.trial.before, desk.units);
+  const after = facts(desk.outcome, desk.units);
+  return (
+    <Box role="group" aria-label="Tried" borderLeft="4px solid" borderColor="depth" paddingLeft="3" marginBottom="4">
+      <Box fontWeight={800}>Tried: {desk.trial.remedy.label}</Box>
+      <Box asChild width="100%" fontSize="14px">
+        <table>
+          <thead><tr><th /><th>before</th><th>after</th></tr></thead>
+          <tbody>
+            {rows.map(([word, value], index) => (
+              <tr key={word}>
+                <Box asChild color="soft" textAlign="left" fontWeight={400}><th scope="row">{word}</th></Box>
+                <Box asChild textAlign="right"><td>{value}</td></Box>
+                <Box asChild textAlign="right" fontWeight={700}><td>{answered ? after[index]?.[1] : "..."}</td></Box>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Box>
+      <Flex gap="2" marginTop="2">
+        <Deed onClick={() => { desk.endTrial(true); }} height="28px">keep it</Deed>
+        <Pill onClick={() => { desk.endTrial(false); }}>drop it</Pill>
+      </Flex>
+    </Box>
+  );
+}
+
+function facts(outcome: Outcome, units: Units): [string, string][] {
+  const count = (severity: string) => outcome.flags.filter((flag) => flag.severity === severity).length;
+  const { hottest_c, demould_at } = outcome.whole;
+  return [
+    ["hottest", hottest_c === null ? "none" : temperatureText(hottest_c, units)],
+    ["pours", String(outcome.pours.length)],
+    ["dam off", whenText(demould_at).replace(/, .*/, "")],
+    ["stop / watch", `${count("stop")} / ${count("watch")}`],
+  ];
+}

@@ -1,0 +1,1 @@
+export { Flags } from "./flags";

@@ -1,0 +1,25 @@
+import { Box } from "@chakra-ui/react";
+
+import type { Stage } from "../workspace";
+import { BedInspector, FinishInspector, TankInspector } from "./build";
+import { FiguresInspector } from "./figures";
+import { BenchInspector, LogInspector } from "./later";
+import { PoursInspector } from "./pours";
+import { WaterInspector } from "./water";
+
+const OF: Record<Stage, () => React.ReactNode> = {
+  tank: TankInspector,
+  bed: BedInspector,
+  figures: FiguresInspector,
+  water: WaterInspector,
+  pours: PoursInspector,
+  bench: BenchInspector,
+  finish: FinishInspector,
+  log: LogInspector,
+};
+
+/** What is selected, a few fields at a time; the stage decides which. */
+export function Inspector({ stage }: { stage: Stage }) {
+  const Part = OF[stage];
+  return <Box as="section" aria-label="Inspector"><Part /></Box>;
+}

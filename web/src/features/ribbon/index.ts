@@ -1,0 +1,1 @@
+export { Ribbon } from "./ribbon";

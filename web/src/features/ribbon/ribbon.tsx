@@ -1,0 +1,166 @@
+import { Box } from "@chakra-ui/react";
+import { scaleLinear } from "d3-scale";
+import { useRef } from "react";
+
+import type { PourOutcome, Scene } from "../../api/types";
+import { useDrag } from "../../sounding/drag";
+import { between, nearest, type Scale } from "../../sounding/scales";
+import { useSize } from "../../sounding/size";
+import { hoursText, lengthText, temperatureText, whenText } from "../../units/display";
+import { useDesk, withPour } from "../workspace";
+import { days, movedWait } from "./days";
+
+const LEFT = 150;
+const RIGHT = 150;
+const TOP = 30;
+const HEIGHT = 156;
+
+/** The days: each pour with its waits, the nights, and the moment that is looked at. */
+export function Ribbon() {
+  const desk = useDesk();
+  const [box, size] = useSize();
+  const { outcome } = desk;
+  const span_h = Math.max(outcome.march.simulated_h, (outcome.whole.demould_h ?? 0) + 6, 24);
+  const time = scaleLinear([0, span_h], [LEFT, Math.max(LEFT + 100, size.width - RIGHT)]);
+  const row = Math.min(22, (HEIGHT - TOP - 24) / outcome.pours.length);
+  const marks = days(desk.scene.brief.first_pour_at, span_h);
+  const day_px = time(24) - time(0);
+  const every = Math.max(1, Math.ceil(54 / day_px));
+  const out = outcome.whole.demould_h;
+  return (
+    <Box ref={box} as="section" aria-label="Days" borderTop="1px solid" borderColor="hair" height={`${HEIGHT}px`} flexShrink="0" position="relative">
+      <svg width={size.width} height={HEIGHT}>
+        <text x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">Days</text>
+        <text x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">drag a square to wait</text>
+        <text x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">longer or shorter</text>
+        {outcome.room.nights.map((night) => (
+          <rect key={night.from_h} x={time(night.from_h)} y={TOP} width={time(night.to_h) - time(night.from_h)} height={HEIGHT - TOP - 24} fill="var(--night)" />
+        ))}
+        {marks.map((mark, index) => (index % every ? null : (
+          <g key={mark.word + mark.at_h}>
+            <path d={`M${time(mark.at_h)} ${TOP - 8}V${HEIGHT - 24}`} stroke="var(--hair)" />
+            <text x={time(mark.at_h) + 4} y={TOP - 10} fontSize={14} fill="var(--soft)">{mark.word}</text>
+          </g>
+        )))}
+        {outcome.pours.map((pour, index) => (
+          <PourBar key={pour.id} pour={pour} y={TOP + 4 + index * row} height={Math.max(6, row - 8)} time={time} />
+        ))}
+        {out === null ? null : (
+          <g>
+            <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
+            <text x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">dam off</text>
+            <text x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">{whenText(outcome.whole.demould_at)}</text>
+            <text x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</text>
+          </g>
+        )}
+        <Moment time={time} span_h={span_h} />
+      </svg>
+    </Box>
+  );
+}
+
+function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
+  const desk = useDesk();
+  const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
+  const { cure, start_h } = pour;
+  const at = (hours: number | null | undefined) => (hours === null || hours === undefined ? null : time(start_h + hours));
+  const drag = useDrag(
+    () => {
+      desk.choosePour(pour.number);
+      from.current = { scene: desk.scene, wait_h: desk.scene.pours[pour.number - 1]?.wait_h ?? 0, last: desk.scene };
+    },
+    ({ dx, done }) => {
+      const began = from.current;
+      if (!began || pour.number === 1) return;
+      const wait_h = movedWait(began.wait_h, time.invert(dx) - time.invert(0));
+      const scene = withPour(began.scene, pour.number, { wait_h });
+      if (done && wait_h !== began.wait_h) desk.keep(scene, `wait before pour ${pour.number}`);
+      else if (!done) desk.show(scene);
+    },
+  );
+  const middle = y + height / 2;
+  const [x, opens, closes, hard] = [time(start_h), at(cure?.tack_opens_h), at(cure?.tack_closes_h), at(cure?.hard_h)];
+  const chosen = desk.pourNumber === pour.number;
+  const [, end] = time.range();
+  return (
+    <g>
+      <path d={`M${x} ${middle}H${hard ?? end}`} stroke="var(--hair)" strokeWidth={3} />
+      {opens === null ? null : <path d={`M${x} ${middle}H${opens}`} stroke="var(--soft)" strokeWidth={4} />}
+      {opens === null || closes === null ? null : (
+        <g>
+          <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" />
+          {height > 11 && closes - opens > 40 ? <text x={opens + 6} y={middle + 4.5} fontSize={13} fontWeight={700} fill="var(--on-ink)">tack</text> : null}
+        </g>
+      )}
+      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2} />}
+      <text x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</text>
+      <rect
+        className={pour.number === 1 ? "press" : "hours"}
+        x={x - 8} y={middle - 8} width={16} height={16}
+        fill={chosen ? "var(--depth)" : "var(--ink)"}
+        role="slider"
+        tabIndex={0}
+        aria-label={`Start of pour ${pour.number}`}
+        aria-valuenow={pour.start_h}
+        aria-valuetext={`${hoursText(pour.start_h)} after the first pour`}
+        onKeyDown={(event) => {
+          const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+          if (!by || pour.number === 1) return;
+          event.preventDefault();
+          const wait_h = movedWait(desk.scene.pours[pour.number - 1]?.wait_h ?? 0, by);
+          desk.keep(withPour(desk.scene, pour.number, { wait_h }), `wait before pour ${pour.number}`);
+        }}
+        {...drag}
+      />
+    </g>
+  );
+}
+
+/** The moment that is looked at: dragged along the days, read out under them. */
+function Moment({ time, span_h }: { time: Scale; span_h: number }) {
+  const desk = useDesk();
+  const from = useRef(0);
+  const drag = useDrag(
+    () => { from.current = time(desk.at_h); },
+    ({ dx }) => { desk.scrub(Math.min(span_h, Math.max(0, time.invert(from.current + dx)))); },
+  );
+  const { heat, history, room } = desk.outcome;
+  const level = nearest(heat.depth_mm, desk.depth_mm);
+  const hot = between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), desk.at_h);
+  const cure = between(history.at_h, history.least_degree.map((row) => row[level] ?? null), desk.at_h);
+  const air = between(room.at_h, room.room_c, desk.at_h);
+  const x = time(Math.min(desk.at_h, span_h));
+  const words = [
+    hot === null ? "not poured yet" : `${temperatureText(hot, desk.units)} and ${Math.round((cure ?? 0) * 100)} % cured`,
+    `at ${lengthText(desk.depth_mm, desk.units)}`,
+    air === null ? "" : `room ${temperatureText(air, desk.units)}`,
+  ].filter(Boolean).join(", ");
+  const [left, right] = [time(0), time(span_h)];
+  return (
+    <g>
+      <rect
+        className="press" x={left} y={HEIGHT - 24} width={right - left} height={24} fill="transparent"
+        onPointerDown={(event) => {
+          const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+          if (box) desk.scrub(Math.min(span_h, Math.max(0, time.invert(event.clientX - box.left))));
+        }}
+      />
+      <path d={`M${x} ${TOP - 16}V${HEIGHT - 12}`} stroke="var(--depth)" strokeWidth={1.6} pointerEvents="none" />
+      <circle
+        className="hours" cx={x} cy={HEIGHT - 12} r={7} fill="var(--depth)" role="slider" tabIndex={0}
+        aria-label="Moment" aria-valuenow={Math.round(desk.at_h * 10) / 10} aria-valuemin={0} aria-valuemax={Math.round(span_h)}
+        aria-valuetext={`${hoursText(desk.at_h)} after the first pour: ${words}`}
+        onKeyDown={(event) => {
+          const by = { ArrowRight: 1, ArrowLeft: -1, PageUp: 12, PageDown: -12 }[event.key];
+          if (!by) return;
+          event.preventDefault();
+          desk.scrub(Math.min(span_h, Math.max(0, desk.at_h + by)));
+        }}
+        {...drag}
+      />
+      <text x={x > right - 260 ? x - 14 : x + 14} y={HEIGHT - 7} fontSize={14} fontWeight={700} fontStyle="italic" fill="var(--depth)" textAnchor={x > right - 260 ? "end" : "start"} pointerEvents="none">
+        {hoursText(desk.at_h)}: {words}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,81 @@
+import { Box, Flex, Heading } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
+import { Link, useNavigate } from "react-router";
+
+import { api } from "../../api/client";
+import { refused } from "../../api/refusal";
+import type { SceneState } from "../../api/types";
+import { Deed } from "../../ui/pill";
+import { dayText } from "../../units/display";
+
+async function bring(text: string): Promise<SceneState> {
+  const { data, error, response } = await api.POST("/api/scenes", {
+    body: text as unknown as Record<string, never>,
+    bodySerializer: () => text,
+    headers: { "Content-Type": "application/json" },
+  });
+  if (data) return data;
+  throw refused(error, response.status);
+}
+
+/** All scenes of the person, and the way to bring one in from a file. */
+export function SceneList() {
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const picker = useRef<HTMLInputElement>(null);
+  const scenes = useQuery({
+    queryKey: ["scenes"],
+    queryFn: async () => {
+      const { data, error, response } = await api.GET("/api/scenes");
+      if (data) return data;
+      throw refused(error, response.status);
+    },
+  });
+  const bringing = useMutation({
+    mutationFn: async (file: File) => bring(await file.text()),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: ["scenes"] });
+      await go(`/scenes/${made.id}/pours`);
+    },
+  });
+  return (
+    <Box as="main" maxWidth="720px" margin="0 auto" padding="48px 24px">
+      <Heading as="h1" fontSize="34px" fontWeight={800} letterSpacing="0.01em">Gondola</Heading>
+      <Box color="soft" fontSize="17px" marginBottom="8">What will happen when a deep scene is cast in clear resin.</Box>
+      {scenes.error ? <Box role="alert" color="caution">{scenes.error.message}</Box> : null}
+      {scenes.isPending ? <Box color="soft">Looking for your scenes ...</Box> : null}
+      <Box as="ul" listStyleType="none" padding="0" margin="0">
+        {scenes.data?.map((scene) => (
+          <Box as="li" key={scene.id} borderTop="1px solid" borderColor="hair" paddingY="3">
+            <Flex justify="space-between" align="baseline">
+              <Box asChild fontSize="20px" fontWeight={700} color="depth">
+                <Link to={`/scenes/${scene.id}/pours`}>{scene.name}</Link>
+              </Box>
+              <Box color="soft" fontStyle="italic">revision {scene.revision}, {dayText(scene.changed_at)}</Box>
+            </Flex>
+          </Box>
+        ))}
+      </Box>
+      {scenes.data?.length === 0 ? <Box color="soft">No scene yet.</Box> : null}
+      <Box borderTop="1px solid" borderColor="hair" paddingTop="5">
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,application/json"
+          hidden
+          aria-label="Scene file"
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file) bringing.mutate(file);
+            event.target.value = "";
+          }}
+        />
+        <Deed onClick={() => picker.current?.click()} loading={bringing.isPending}>Bring in a scene file</Deed>
+        {bringing.error ? (
+          <Box role="alert" color="caution" marginTop="3" maxWidth="60ch">{bringing.error.message} Nothing was added.</Box>
+        ) : null}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,1 @@
+export { SoundingSheet } from "./sheet";

@@ -1,0 +1,80 @@
+import { useRef } from "react";
+
+import type { Scene } from "../../api/types";
+import { useDrag } from "../../sounding/drag";
+import { useDepth } from "../../sounding/scales";
+import { lengthFigure, lengthText } from "../../units/display";
+import { useDesk, withLine } from "../workspace";
+import type { Frame } from "./page";
+
+/** Layer lines through section and profiles, with their depths; each can be dragged but the fill line. */
+export function LayerLines({ frame, right }: { frame: Frame; right: number }) {
+  const { scene, units } = useDesk();
+  const { depth, bottom } = useDepth();
+  const ticks = [];
+  for (let at = 10; at < scene.tank.fill_height_mm; at += 10) ticks.push(at);
+  return (
+    <g>
+      {ticks.map((at) => <path key={at} d={`M${frame.x0 - 12} ${depth(at)}h${at % 50 ? 5 : 8}`} stroke="var(--soft)" strokeWidth={0.8} />)}
+      <text x={frame.x0 - 18} y={bottom + 5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(scene.tank.fill_height_mm, units)}</text>
+      {scene.pours.map((pour, index) => <Line key={pour.id} number={index + 1} frame={frame} right={right} />)}
+    </g>
+  );
+}
+
+function Line({ number, frame, right }: { number: number; frame: Frame; right: number }) {
+  const desk = useDesk();
+  const { depth } = useDepth();
+  const from = useRef<{ scene: Scene; at: number } | null>(null);
+  const pour = desk.scene.pours[number - 1];
+  const movable = number < desk.scene.pours.length;
+  const drag = useDrag(
+    () => {
+      from.current = { scene: desk.scene, at: pour?.top_depth_mm ?? 0 };
+      desk.choosePour(number);
+    },
+    ({ dy, done }) => {
+      if (!from.current || !movable) return;
+      const scene = withLine(from.current.scene, number, from.current.at + dy / frame.scale);
+      if (!done) desk.show(scene);
+      else if (dy) desk.keep(scene, `line of pour ${number}`);
+    },
+  );
+  if (!pour) return null;
+  const y = depth(pour.top_depth_mm);
+  const end = frame.x0 + frame.width_mm * frame.scale;
+  const below = desk.scene.pours[number - 2]?.top_depth_mm ?? desk.scene.tank.fill_height_mm;
+  const chosen = desk.pourNumber === number;
+  const middle = depth((pour.top_depth_mm + below) / 2);
+  return (
+    <g>
+      <path d={`M${end + 14} ${y}H${right}`} stroke="var(--hair)" strokeDasharray="3 3" pointerEvents="none" />
+      <path d={`M${frame.x0} ${y}H${end}`} stroke={chosen ? "var(--ink)" : "var(--depth)"} strokeWidth={chosen ? 2 : 1.2} pointerEvents="none" />
+      <text x={frame.x0 - 18} y={y + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(pour.top_depth_mm, desk.units)}</text>
+      <g className="press" onClick={() => { desk.choosePour(number); }}>
+        <text x={end - 8} y={middle + 5} textAnchor="end" fontSize={15} fontWeight={chosen ? 800 : 700} fill="#23323c" stroke="#f5f0e3" strokeOpacity={0.75} strokeWidth={3} paintOrder="stroke">pour {number}</text>
+      </g>
+      {movable ? (
+        <g
+          className="rows"
+          role="slider"
+          tabIndex={0}
+          aria-orientation="vertical"
+          aria-label={`Line of pour ${number}`}
+          aria-valuenow={pour.top_depth_mm}
+          aria-valuetext={`${lengthText(pour.top_depth_mm, desk.units, 1)} deep`}
+          onKeyDown={(event) => {
+            const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 10, PageUp: -10 }[event.key];
+            if (!by) return;
+            event.preventDefault();
+            desk.keep(withLine(desk.scene, number, pour.top_depth_mm + by), `line of pour ${number}`);
+          }}
+          {...drag}
+        >
+          <rect x={frame.x0} y={y - 6} width={end - frame.x0 + 22} height={12} fill="transparent" />
+          <path d={`M${end + 6} ${y}l11 -7v14Z`} fill={chosen ? "var(--ink)" : "var(--depth)"} />
+        </g>
+      ) : null}
+    </g>
+  );
+}

@@ -1,0 +1,90 @@
+import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
+import { scaleLinear } from "d3-scale";
+import { useMemo, useState } from "react";
+
+import { DepthContext, tankScale } from "../../sounding/scales";
+import { useSize } from "../../sounding/size";
+import { Word } from "../../ui/pill";
+import { lengthText } from "../../units/display";
+import { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "../profiles";
+import { usePicture } from "../scenes";
+import { type Stage, useDesk } from "../workspace";
+import { Gondola } from "./gondola";
+import { LayerLines } from "./lines";
+import type { Frame } from "./page";
+import { Plan } from "./plan";
+import { TankSection } from "./tank-section";
+
+const LEFT = 96;
+const TOP = 66;
+const BASE = 14;
+const BETWEEN = 34;
+const MARGIN = 12;
+
+/** The sounding: section and plan of the tank at one scale, profiles on the same depth axis. */
+export function SoundingSheet({ stage }: { stage: Stage }) {
+  const desk = useDesk();
+  const [box, size] = useSize();
+  const [side, setSide] = useState(false);
+  const picture = usePicture(desk.scene);
+  const { tank } = desk.scene;
+  const across_mm = side ? tank.inner_behind_mm : tank.inner_width_mm;
+  const room = {
+    width: size.width - LEFT - 30 - PROFILES_WIDTH - MARGIN,
+    height: size.height - TOP - BASE - BETWEEN - MARGIN,
+  };
+  const scale = tankScale(room, { width_mm: tank.inner_width_mm, behind_mm: tank.inner_behind_mm, fill_mm: tank.fill_height_mm });
+  const bottom = TOP + tank.fill_height_mm * scale;
+  const section: Frame = { x0: LEFT, top: TOP, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
+  const planTop = bottom + BASE + BETWEEN;
+  const plan: Frame = { ...section, top: planTop, bottom: planTop + tank.inner_behind_mm * scale, width_mm: tank.inner_width_mm };
+  const profilesX = size.width - PROFILES_WIDTH - MARGIN;
+  const frame = useMemo(
+    () => ({ depth: scaleLinear([0, tank.fill_height_mm], [TOP, bottom]), top: TOP, bottom }),
+    [tank.fill_height_mm, bottom],
+  );
+  return (
+    <Box ref={box} position="relative" overflow="hidden" minWidth="0" aria-label="Sounding" as="section">
+      <Flex position="absolute" left={`${LEFT - 4}px`} top="8px" gap="1" zIndex="1">
+        <Word onClick={() => { setSide(false); }} fontWeight={side ? 400 : 700} aria-pressed={!side}>front</Word>
+        <Word onClick={() => { setSide(true); }} fontWeight={side ? 700 : 400} aria-pressed={side}>side</Word>
+      </Flex>
+      {size.width > 0 ? (
+        <DepthContext value={frame}>
+          <svg width={size.width} height={size.height}>
+            <TankSection frame={section} side={side} picture={picture} stage={stage} />
+            <Profiles x={profilesX} />
+            <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
+            <Plan frame={plan} stage={stage} />
+            <Gondola width={profilesX + PROFILES_WIDTH} />
+          </svg>
+        </DepthContext>
+      ) : null}
+      <Readout left={profilesX} top={bottom + 34} />
+      <VisuallyHidden><HeatTable /></VisuallyHidden>
+    </Box>
+  );
+}
+
+function Readout({ left, top }: { left: number; top: number }) {
+  const desk = useDesk();
+  const readings = useReadings();
+  return (
+    <Box position="absolute" style={{ left, top, width: PROFILES_WIDTH }} aria-label="At the gondola" as="section">
+      <Box fontWeight={800} fontSize="16px">At the gondola, <Box as="span" fontStyle="italic" color="depth">{lengthText(desk.depth_mm, desk.units)}</Box></Box>
+      <Box as="dl" fontSize="14px" margin="0">
+        {readings.map((reading) => (
+          <Flex key={reading.word} gap="2" borderBottom="1px solid" borderColor="wash" paddingY="2px">
+            <Box as="dt" color="soft" width="78px" flexShrink="0">{reading.word}</Box>
+            <Box as="dd" margin="0" fontWeight={700} color="depth" fontStyle="italic">
+              {reading.chip ? (
+                <svg width="15" height="12" aria-hidden="true"><rect width="12" height="12" fill={reading.chip} stroke="var(--hair)" /></svg>
+              ) : null}
+              {reading.value}
+            </Box>
+          </Flex>
+        ))}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,90 @@
+import { useRef } from "react";
+
+import type { Figure, Scene, View } from "../../api/types";
+import { useDrag } from "../../sounding/drag";
+import { type Stage, useDesk, withFigure } from "../workspace";
+import { type Frame, sectionPath } from "./page";
+
+/** The tank in section: water as the core pictures it, the bed where it is cut, the figures. */
+export function TankSection({ frame, side, picture, stage }: { frame: Frame; side: boolean; picture: string | null; stage: Stage }) {
+  const { outcome, scene } = useDesk();
+  const view = side ? outcome.section.side : outcome.section.front;
+  const { x0, top, bottom, scale, width_mm } = frame;
+  const width = width_mm * scale;
+  const wall = Math.max(3, scene.tank.wall.thickness_mm * scale);
+  const rim = Math.max(0, top - (scene.tank.wall_height_mm - scene.tank.fill_height_mm) * scale);
+  const cut = [[0, 0], ...view.bed_cut_mm, [width_mm, 0]];
+  return (
+    <g role="img" aria-label={`The tank in section, ${side ? "from the side" : "from the front"}`}>
+      <defs>
+        <clipPath id="inside"><rect x={x0} y={rim} width={width} height={bottom - rim} /></clipPath>
+        <linearGradient id="water" x1="0" x2="0" y1="0" y2="1">
+          {outcome.water.backdrop_srgb.map((colour, index, all) => (
+            <stop key={index} offset={index / (all.length - 1)} stopColor={colour} />
+          ))}
+        </linearGradient>
+      </defs>
+      <rect x={x0 - wall} y={rim} width={wall} height={bottom - rim} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
+      <rect x={x0 + width} y={rim} width={wall} height={bottom - rim} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
+      <rect x={x0 - wall - 4} y={bottom} width={width + 2 * wall + 8} height={12} fill="var(--bed)" stroke="var(--ink)" strokeWidth={0.8} />
+      <rect x={x0} y={top} width={width} height={bottom - top} fill="url(#water)" />
+      {picture && !side ? <image href={picture} x={x0} y={top} width={width} height={bottom - top} preserveAspectRatio="none" /> : null}
+      <g clipPath="url(#inside)">
+        {view.figures.map((one) => (
+          <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} />
+        ))}
+        <path d={`${sectionPath(cut, frame)}Z`} fill="var(--bed)" fillOpacity={0.93} stroke="var(--ink)" strokeWidth={1} pointerEvents="none" />
+      </g>
+      <path d={`M${x0} ${top}H${x0 + width}`} stroke="var(--depth)" strokeWidth={1.2} />
+    </g>
+  );
+}
+
+function FigureShape({ one, frame, side, movable }: { one: View["figures"][number]; frame: Frame; side: boolean; movable: boolean }) {
+  const desk = useDesk();
+  const figure = desk.scene.figures?.find((each) => each.id === one.figure_id);
+  const computed = desk.outcomeOf.figures?.find((each) => each.id === one.figure_id);
+  const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
+    ...place,
+    x_mm: round(place.x_mm + dx / frame.scale),
+    height_mm: round(place.height_mm - dy / frame.scale),
+  }));
+  if (!figure || !computed) return null;
+  const moved = side ? figure.place.behind_mm - computed.place.behind_mm : figure.place.x_mm - computed.place.x_mm;
+  const risen = figure.place.height_mm - computed.place.height_mm;
+  const chosen = desk.figureId === one.figure_id;
+  return (
+    <g
+      transform={`translate(${moved * frame.scale} ${-risen * frame.scale})`}
+      className={movable ? "grab" : "press"}
+      onClick={() => { desk.chooseFigure(one.figure_id); }}
+      {...(movable ? drag : {})}
+    >
+      <title>{one.name}</title>
+      {one.outlines.map((outline, index) => (
+        <path key={index} d={`${sectionPath(outline.points_mm, frame)}Z`} fill={one.reads_srgb} stroke={chosen ? "var(--caution)" : "var(--ink)"} strokeWidth={chosen ? 1.6 : 0.7} strokeLinejoin="round" />
+      ))}
+    </g>
+  );
+}
+
+/** Drag of a figure: shown while it moves, kept when it is let go. */
+export function useFigureDrag(id: string, place: (from: Figure["place"], dx: number, dy: number) => Figure["place"]) {
+  const desk = useDesk();
+  const from = useRef<Scene | null>(null);
+  return useDrag(
+    () => {
+      from.current = desk.scene;
+      desk.chooseFigure(id);
+    },
+    ({ dx, dy, done }) => {
+      const start = from.current?.figures?.find((each) => each.id === id);
+      if (!from.current || !start) return;
+      const scene = withFigure(from.current, id, { place: place(start.place, dx, dy) });
+      if (!done) desk.show(scene);
+      else if (dx || dy) desk.keep(scene, `moved ${start.name}`);
+    },
+  );
+}
+
+export const round = (mm: number) => Math.round(mm * 2) / 2;

@@ -1,0 +1,1 @@
+export { PourSheet } from "./pour-sheet";

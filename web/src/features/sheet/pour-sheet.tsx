@@ -1,0 +1,137 @@
+import { Box, Flex, Heading } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Link, useParams } from "react-router";
+
+import { api } from "../../api/client";
+import { refused } from "../../api/refusal";
+import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
+import { Deed } from "../../ui/pill";
+import { clockText, dayText, hoursText, lengthText, temperatureText, volumeText, weighedText, whenText } from "../../units/display";
+
+/** The pour sheet: what is followed at the bench, to print or to read. */
+export function PourSheet() {
+  const id = Number(useParams().sceneId);
+  const both = useQuery({
+    queryKey: ["sheet", id],
+    staleTime: 0,
+    gcTime: 0,
+    queryFn: async () => {
+      const scene = await api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } });
+      if (!scene.data) throw refused(scene.error, scene.response.status);
+      const outcome = await api.POST("/api/evaluate", { body: scene.data.document });
+      if (!outcome.data) throw refused(outcome.error, outcome.response.status);
+      return { state: scene.data, outcome: outcome.data };
+    },
+  });
+  if (both.error) return <Box padding="12" role="alert">{both.error.message}</Box>;
+  if (!both.data) return <Box padding="12" color="soft">Writing the sheet ...</Box>;
+  const { state, outcome } = both.data;
+  const scene = state.document;
+  const units: Units = scene.brief.units ?? {};
+  return (
+    <Box as="main" maxWidth="860px" margin="0 auto" padding="28px 24px 60px">
+      <Flex className="screen-only" justify="space-between" marginBottom="4">
+        <Box asChild color="depth"><Link to={`/scenes/${id}/bench`}>back to the scene</Link></Box>
+        <Deed onClick={() => { window.print(); }}>print</Deed>
+      </Flex>
+      <Flex justify="space-between" align="baseline" borderBottom="3px solid" borderColor="ink" paddingBottom="1">
+        <Heading as="h1" fontSize="30px" fontWeight={800}>{scene.name}</Heading>
+        <Box fontStyle="italic" color="soft">pour sheet, 1:{scene.brief.scale}, revision {state.revision}</Box>
+      </Flex>
+      <Whole scene={scene} outcome={outcome} units={units} />
+      <BeforeYouPour outcome={outcome} />
+      {outcome.pours.map((pour) => <PourBlock key={pour.id} pour={pour} scene={scene} units={units} last={pour.number === outcome.pours.length} />)}
+      <Box fontSize="14px" color="soft" marginTop="5">
+        Computed on {outcome.march.cell_mm} mm cells with generic resin data. Peaks are ranges because room and resin vary; your maker&apos;s data sheet comes first.
+      </Box>
+    </Box>
+  );
+}
+
+function Whole({ scene, outcome, units }: { scene: Scene; outcome: Outcome; units: Units }) {
+  const facts = [
+    ["resin in all", `${volumeText(outcome.whole.free_volume_ml, units)}, ${weighedText(outcome.whole.mix_g, units)}`],
+    ["tank inside", `${lengthText(scene.tank.inner_width_mm, units)} x ${lengthText(scene.tank.inner_behind_mm, units)}, fill ${lengthText(scene.tank.fill_height_mm, units)}`],
+    ["room", `${temperatureText(scene.brief.room.day_c, units)} by day, ${temperatureText(scene.brief.room.night_c, units)} by night`],
+    ["dam off", whenText(outcome.whole.demould_at)],
+  ];
+  return (
+    <Flex as="dl" wrap="wrap" columnGap="10" rowGap="1" marginY="3">
+      {facts.map(([word, value]) => (
+        <Box key={word}><Box as="dt" color="soft" fontSize="14px">{word}</Box><Box as="dd" margin="0" fontWeight={700}>{value}</Box></Box>
+      ))}
+    </Flex>
+  );
+}
+
+function BeforeYouPour({ outcome }: { outcome: Outcome }) {
+  const serious = outcome.flags.filter((flag) => flag.severity !== "note");
+  return (
+    <Box className="keep-whole" marginBottom="4">
+      <Box borderLeft="4px solid" borderColor="caution" paddingLeft="3" marginBottom="3">
+        <Box fontWeight={800}>Gloves, window, level table.</Box>
+        Unset resin sensitises skin and lungs for life: nitrile gloves, ventilation, the maker&apos;s safety data sheet at hand. A large warm cup can smoke and burn: if it runs hot, spread it out in a shallow tray outdoors. No open flame near alcohol, solvent or foliage.
+      </Box>
+      {serious.map((flag) => (
+        <Box key={`${flag.code}${flag.pour_number ?? ""}${flag.figure_id ?? ""}`} fontSize="15px">
+          <Box as="span" fontWeight={800} fontStyle="italic" color={flag.severity === "stop" ? "caution" : "watch"}>{flag.severity} </Box>
+          <Box as="span" fontWeight={700}>{flag.title}. </Box>{flag.sentence}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
+  const planned = scene.pours[pour.number - 1];
+  const cups = pour.mix.cups_count;
+  const next = last ? "dam off, see above" : pour.tack_opens_at && pour.tack_closes_at ? `next pour from ${dayText(pour.tack_opens_at)}, ${clockText(pour.tack_opens_at)} to ${dayText(pour.tack_closes_at)}, ${clockText(pour.tack_closes_at)}` : "no tack window in this room";
+  const steps = [
+    pour.number === 1 ? "Tank level and tight, bed sealed and dry" : `Check the tack of pour ${pour.number - 1}; ${pour.joint}`,
+    `Warm both parts to ${temperatureText(planned?.mix_c ?? 0, units)}; ratio ${pour.ratio_words}`,
+    ...(pour.doses.length ? ["Colour into part A first, then part B; the clock starts"] : ["Part B into part A; the clock starts"]),
+    "Stir slowly and scrape, change the cup, stir again, let it rest",
+    `Pour low and slow up to the line at ${lengthText(pour.top_depth_mm, units, 1)} below the fill line; watch for leaks`,
+    "Cover, and note what was used",
+  ];
+  return (
+    <Box as="section" className="keep-whole" borderTop="1.5px solid" borderColor="ink" paddingY="3" aria-label={`Pour ${pour.number}`}>
+      <Flex justify="space-between" align="baseline">
+        <Heading as="h2" fontSize="22px" fontWeight={800}>Pour {pour.number}</Heading>
+        <Box fontWeight={700} fontSize="17px">{whenText(pour.starts_at)}</Box>
+        <Box color="depth" fontStyle="italic">{lengthText(pour.bottom_depth_mm, units, 1)} up to {lengthText(pour.top_depth_mm, units, 1)}</Box>
+      </Flex>
+      <Flex gap="8" marginTop="2" align="flex-start">
+        <Box width="340px" flexShrink="0">
+          <Flex gap="6">
+            <Big word="part A" value={weighedText(pour.mix.part_a_g, units)} />
+            <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} />
+          </Flex>
+          {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each</Box> : null}
+          <Box color="soft">{pour.resin_name}, {volumeText(pour.free_volume_ml, units)}</Box>
+          {pour.doses.map((dose) => (
+            <Flex key={dose.colourant_id} justify="space-between" borderBottom="1px solid" borderColor="wash">
+              <span>{dose.name}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(1)} drops, {dose.mass_g.toFixed(2)} g</Box>
+            </Flex>
+          ))}
+        </Box>
+        <Box flex="1">
+          <Box as="ul" listStyleType="none" padding="0" margin="0">
+            {steps.map((step) => (
+              <Flex as="li" key={step} gap="2"><Box as="span" width="13px" height="13px" border="1.5px solid" borderColor="ink" flexShrink="0" marginTop="4px" />{step}</Flex>
+            ))}
+          </Box>
+          <Box marginTop="2" fontStyle="italic">
+            Label working time {hoursText(pour.working_min / 60)} for 100 g at 25 °C.
+            {pour.cure ? ` Hottest ${temperatureText(pour.cure.peak_c, units)}${pour.peak_band ? ` (${temperatureText(pour.peak_band.low_c, units)} to ${temperatureText(pour.peak_band.high_c, units)})` : ""} after ${hoursText(pour.cure.peak_at_h)}.` : ""}
+          </Box>
+          <Box fontWeight={700}>{next.charAt(0).toUpperCase() + next.slice(1)}</Box>
+        </Box>
+      </Flex>
+    </Box>
+  );
+}
+
+function Big({ word, value }: { word: string; value: string }) {
+  return <Box><Box color="soft">{word}</Box><Box fontSize="32px" fontWeight={800} lineHeight="1.1">{value}</Box></Box>;
+}

@@ -1,0 +1,38 @@
+import "@fontsource/alegreya-sans/latin-400.css";
+import "@fontsource/alegreya-sans/latin-400-italic.css";
+import "@fontsource/alegreya-sans/latin-500.css";
+import "@fontsource/alegreya-sans/latin-700.css";
+import "@fontsource/alegreya-sans/latin-700-italic.css";
+import "@fontsource/alegreya-sans/latin-800.css";
+import "./styles.css";
+
+import { ChakraProvider } from "@chakra-ui/react";
+import createCache from "@emotion/cache";
+import { CacheProvider } from "@emotion/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+
+import { App } from "./app";
+import { system } from "./theme";
+
+const nonce = document.querySelector<HTMLMetaElement>("meta[name=csp-nonce]")?.content;
+const styles = createCache({ key: "css", ...(nonce ? { nonce } : {}) });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 30_000 } },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <CacheProvider value={styles}>
+      <ChakraProvider value={system}>
+        <QueryClientProvider client={queries}>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </CacheProvider>,
+  );
+}

@@ -1,0 +1,42 @@
+import { ChakraProvider } from "@chakra-ui/react";
+import { render, screen } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+
+import { system } from "../theme";
+import { parseLength } from "../units/entry";
+import { Entry } from "./row";
+
+function show(take: (value: number) => void) {
+  render(
+    <ChakraProvider value={system}>
+      <Entry label="depth" shown="52 mm" read={(text) => parseLength(text)} take={take} example="65 mm" />
+    </ChakraProvider>,
+  );
+  return screen.getByLabelText("depth");
+}
+
+describe("Entry", () => {
+  it("takes what is typed in any unit when Enter is pressed", async () => {
+    const take = vi.fn();
+    const field = show(take);
+    await userEvent.clear(field);
+    await userEvent.type(field, "2 in{Enter}");
+    expect(take).toHaveBeenCalledWith(50.8);
+  });
+  it("says what it cannot read and keeps the words", async () => {
+    const take = vi.fn();
+    const field = show(take);
+    await userEvent.clear(field);
+    await userEvent.type(field, "deep{Enter}");
+    expect(screen.getByRole("alert")).toHaveTextContent("write it like 65 mm");
+    expect(field).toHaveValue("deep");
+    expect(take).not.toHaveBeenCalled();
+  });
+  it("takes nothing when nothing was changed", async () => {
+    const take = vi.fn();
+    await userEvent.click(show(take));
+    await userEvent.tab();
+    expect(take).not.toHaveBeenCalled();
+  });
+});

@@ -1,0 +1,15 @@
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig(({ command }) => ({
+  base: command === "build" ? "/static/" : "/",
+  plugins: [react()],
+  build: {
+    manifest: true,
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+    chunkSizeWarningLimit: 1200,
+  },
+  server: { proxy: { "/api": "http://127.0.0.1:8000" } },
+  test: { environment: "jsdom", setupFiles: ["./src/test-setup.ts"], globals: false },
+}));
