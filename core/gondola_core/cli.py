@@ -10,9 +10,6 @@ from importlib.metadata import entry_points
 from pathlib import Path
 
 from .errors import GondolaError
-from .evaluate import DRAFT, FINE, evaluate, outcome_json
-from .report import report
-from .samples import SAMPLES
 from .scene import LARGEST_FILE, Scene, read_scene
 
 COMMANDS = "gondola.commands"
@@ -36,6 +33,8 @@ def main(words: Sequence[str] | None = None) -> int:
 
 
 def _parser(added: list[str]) -> argparse.ArgumentParser:
+    from .samples import SAMPLES
+
     more = f" More commands here: {', '.join(added)}." if added else ""
     parser = argparse.ArgumentParser(
         prog="gondola", description="What will happen when a scene is cast in resin." + more
@@ -55,6 +54,10 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
 
 
 def _evaluate(options: argparse.Namespace) -> str:
+    # the kernels take a second to load: other commands need not wait for them
+    from .evaluate import DRAFT, FINE, evaluate, outcome_json
+    from .report import report
+
     scene = read_scene(_text_of(Path(options.scene)))
     outcome = evaluate(scene, FINE if options.fine else DRAFT)
     return report(scene.name, outcome) if options.text else outcome_json(outcome).decode()

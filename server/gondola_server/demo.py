@@ -20,8 +20,7 @@ def main(words: list[str]) -> int:
     options = parser.parse_args(words)
     environment = _environment()
     manage = [sys.executable, str(SERVER / "manage.py")]
-    for command in (["migrate", "--verbosity", "0"], ["prepare_demo"]):
-        subprocess.run([*manage, *command], check=True, env=environment)
+    subprocess.run([*manage, "prepare_demo"], check=True, env=environment)
     address = f"127.0.0.1:{options.port}"
     web = [
         sys.executable, "-m", "gunicorn", "gondola_server.wsgi", "--chdir", str(SERVER),

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
-from huey import RedisHuey, SqliteHuey
+from huey import SqliteHuey
 
 SERVER = Path(__file__).resolve().parent.parent
 ROOT = SERVER.parent
@@ -88,11 +88,12 @@ TIME_ZONE = "UTC"
 USE_TZ = True
 
 _redis = os.environ.get("GONDOLA_REDIS_URL")
-HUEY = (
-    RedisHuey("gondola", url=_redis)
-    if _redis
-    else SqliteHuey("gondola", filename=str(DATA / "queue.sqlite3"), immediate=TESTING)
-)
+if _redis:
+    from huey import RedisHuey  # needs the package redis: pip install 'gondola-server[redis]'
+
+    HUEY = RedisHuey("gondola", url=_redis)
+else:
+    HUEY = SqliteHuey("gondola", filename=str(DATA / "queue.sqlite3"), immediate=TESTING)
 
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"

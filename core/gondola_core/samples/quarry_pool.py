@@ -34,7 +34,7 @@ def quarry_pool() -> Scene:
     """The demo scene: four pours of deep-pour resin over a sloping bed, one of them too deep."""
     library = load_library()
     solids = library.solids
-    inks = ("leaf-green-ink", "turquoise-ink", "red-ink")
+    inks = ("leaf-green-ink", "turquoise-ink", "burnt-umber-ink", "red-ink")
     return Scene(
         name="Wagon in the Quarry Pool",
         brief=Brief(
@@ -68,10 +68,10 @@ def quarry_pool() -> Scene:
         resins=[library.resins["deep"], library.resins["casting"], library.resins["coating"]],
         colourants=[library.colourants[ink] for ink in inks],
         pours=[
-            _pour(1, 92, 0, 1.12),
+            _pour(1, 92, 0, 1.16),
             _pour(2, 40, 26, 1.00),
-            _pour(3, 18, 25, 0.89),
-            _pour(4, 0, 25, 0.80),
+            _pour(3, 18, 25, 0.86),
+            _pour(4, 0, 25, 0.74),
         ],
         finish=Finish(sand_to_grit=3000, edge_coat=True),
     )
@@ -87,7 +87,12 @@ _SHOAL = [
 
 
 def _pour(number: int, top_depth_mm: float, wait_h: float, share: float) -> Pour:
-    doses = {"leaf-green-ink": 0.57, "turquoise-ink": 0.24, "red-ink": 0.17}
+    doses = {
+        "leaf-green-ink": 0.30,
+        "turquoise-ink": 0.19,
+        "burnt-umber-ink": 0.06,
+        "red-ink": 0.09,
+    }
     return Pour(
         id=f"pour-{number}",
         top_depth_mm=top_depth_mm,

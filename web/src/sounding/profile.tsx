@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { area, curveMonotoneY, line } from "d3-shape";
 import type { ReactNode } from "react";
 
+import { Label } from "./label";
 import { useDepth } from "./scales";
 
 /** One profile: a quantity across, depth down, on the shared depth axis. */
@@ -15,8 +16,8 @@ export function Profile(props: {
   const { top, bottom } = useDepth();
   return (
     <g transform={`translate(${props.x} 0)`} role="img" aria-label={`${props.title} against depth, ${props.under}`}>
-      <text x={0} y={top - 34} fontSize={16} fontWeight={700} fill="var(--ink)">{props.title}</text>
-      <text x={0} y={top - 17} fontSize={13} fill="var(--soft)">{props.under}</text>
+      <Label x={0} y={top - 34} fontSize={16} fontWeight={700} fill="var(--ink)">{props.title}</Label>
+      <Label x={0} y={top - 17} fontSize={13} fill="var(--soft)">{props.under}</Label>
       <rect x={0} y={top} width={props.width} height={bottom - top} fill="var(--plot)" stroke="var(--hair)" />
       {props.children}
     </g>
@@ -71,9 +72,9 @@ export function Limit(props: { at: number; domain: readonly [number, number]; wi
   return (
     <g>
       <path d={`M${x} ${top}V${bottom}`} stroke="var(--caution)" strokeDasharray="4 3" />
-      <text x={x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={x > props.width - 24 ? "end" : "start"}>
+      <Label x={x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={x > props.width - 24 ? "end" : "start"}>
         {props.word}
-      </text>
+      </Label>
     </g>
   );
 }

@@ -29,6 +29,7 @@ export function volumeText(ml: number, units: Units): string {
 
 export function massText(g: number, units: Units): string {
   if (units.mass === "oz") return `${trim(g / 28.3495, 2)} oz`;
+  if (g < 1) return `${trim(g * 1000, 0)} mg`;
   return `${trim(g, g < 100 ? 1 : 0)} g`;
 }
 

@@ -38,7 +38,7 @@ describe("shown numbers", () => {
     [lengthText(34.04, metric), "34 mm"], [lengthText(63.5, us), "2.5 in"], [lengthText(1.25, metric, 1), "1.3 mm"],
     [temperatureText(66.2, metric), "66 °C"], [temperatureText(66.2, us), "151 °F"],
     [volumeText(788.4, metric), "788 ml"], [volumeText(12345, metric), "12.35 l"], [volumeText(12.34, metric), "12.3 ml"],
-    [volumeText(100, us), "3.4 fl oz"], [massText(35.62, metric), "35.6 g"], [massText(607.8, metric), "608 g"],
+    [volumeText(100, us), "3.4 fl oz"], [massText(35.62, metric), "35.6 g"], [massText(607.8, metric), "608 g"], [massText(0.0312, metric), "31 mg"],
     [weighedText(608, metric), "608.0 g"], [weighedText(100, us), "3.53 oz"],
     [hoursText(0.5), "30 min"], [hoursText(6.14), "6.1 h"], [hoursText(33.1), "33 h"], [hoursText(96), "4 d"],
     [hoursText(null), "not reached"],

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from scenes.actions import create_scene
 from scenes.models import Scene
@@ -13,9 +14,12 @@ from studio.actions import demo_owner
 
 
 class Command(BaseCommand):
-    help = "Make the demo's owner and sample scenes."
+    help = "Bring the database up to date and make the demo's owner and sample scenes."
+
+    requires_system_checks: list[str] = []
 
     def handle(self, *_args: Any, **_options: Any) -> None:
+        call_command("migrate", verbosity=0)
         owner = demo_owner()
         for make in SAMPLES.values():
             sample = make()

@@ -30,7 +30,7 @@ export function FiguresInspector() {
           <Row label="contrast left">{Math.round(sight.contrast_fraction * 100)} %</Row>
           <Row label="against the back" hint="colour difference; below 3 it is lost">{sight.difference_de00.toFixed(1)}</Row>
           <Row label="reads as">
-            <svg width="22" height="12" aria-hidden="true"><rect width="22" height="12" fill={sight.reads_srgb} /></svg> {sight.reads_srgb}
+            <svg width="22" height="12" aria-hidden="true" style={{ display: "inline" }}><rect width="22" height="12" fill={sight.reads_srgb} /></svg> {sight.reads_srgb}
           </Row>
         </Box>
       ) : null}
@@ -39,7 +39,7 @@ export function FiguresInspector() {
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {scene.figures?.map((one) => (
           <li key={one.id}>
-            <Box asChild fontWeight={one.id === figure.id ? 800 : 400} cursor="pointer" paddingY="1px">
+            <Box asChild fontWeight={one.id === figure.id ? 800 : 400} cursor="pointer" minHeight="24px" width="100%" textAlign="left">
               <button type="button" onClick={() => { desk.chooseFigure(one.id); }}>{one.name}</button>
             </Box>
           </li>

@@ -3,7 +3,7 @@ import { Box } from "@chakra-ui/react";
 import type { Scene } from "../../api/types";
 import { Choice, Row, Title } from "../../ui/row";
 import { Word } from "../../ui/pill";
-import { lengthText } from "../../units/display";
+import { lengthText, massText } from "../../units/display";
 import { useDesk, withPour } from "../workspace";
 import { Colour } from "./build";
 import { NumberField } from "./fields";
@@ -47,7 +47,7 @@ export function WaterInspector() {
       ) : null}
       <Box as="dl" margin="0" marginTop="2">
         {outcome.pours[pourNumber - 1]?.doses.map((one) => (
-          <Row key={one.colourant_id} label={one.name}>{one.drops} drops, {one.mass_g} g</Row>
+          <Row key={one.colourant_id} label={one.name}>{one.drops} drops, {massText(one.mass_g, units)}</Row>
         ))}
       </Box>
       <Box height="4" />

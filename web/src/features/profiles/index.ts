@@ -1,1 +1,1 @@
-export { GAP, HeatTable, PANEL, Profiles, PROFILES_WIDTH, useReadings } from "./profiles";
+export { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "./profiles";

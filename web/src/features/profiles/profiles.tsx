@@ -1,14 +1,17 @@
 import { scaleLinear } from "d3-scale";
 
+import { Label } from "../../sounding/label";
 import { Band, Curve, Limit, Profile } from "../../sounding/profile";
 import { between, nearest, span, useDepth } from "../../sounding/scales";
 import { lengthText, temperatureFigure } from "../../units/display";
 import { useDesk } from "../workspace";
 import { apart, sightRows } from "./sights";
 
-export const PANEL = 78;
-export const GAP = 14;
-export const PROFILES_WIDTH = 3 * PANEL + 2 * GAP;
+const GAP = 14;
+const HEAT = 84;
+const LIGHT = 72;
+const SIGHT = 96;
+export const PROFILES_WIDTH = HEAT + LIGHT + SIGHT + 2 * GAP;
 const HOTTEST_SHOWN_C = 120;
 
 /** Heat, light and sight, against the same depth as the section. */
@@ -16,8 +19,8 @@ export function Profiles({ x }: { x: number }) {
   return (
     <g>
       <Heat x={x} />
-      <Light x={x + PANEL + GAP} />
-      <Sight x={x + 2 * (PANEL + GAP)} />
+      <Light x={x + HEAT + GAP} />
+      <Sight x={x + HEAT + LIGHT + 2 * GAP} />
     </g>
   );
 }
@@ -29,14 +32,14 @@ function Heat({ x }: { x: number }) {
   const [low, top] = span([...heat.high_c, ...heat.low_c], [18, limit.limit_c + 8]);
   const high = Math.min(HOTTEST_SHOWN_C, top);
   const now = heat.depth_mm.map((_, level) => between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), at_h));
-  const frame = { depths: heat.depth_mm, domain: [low, high] as const, width: PANEL };
+  const frame = { depths: heat.depth_mm, domain: [low, high] as const, width: HEAT };
   return (
-    <Profile x={x} width={PANEL} title="heat" under={`peak °${units.temperature === "f" ? "F" : "C"}, now`}>
+    <Profile x={x} width={HEAT} title="heat" under={`peak °${units.temperature === "f" ? "F" : "C"}, now`}>
       <Band {...frame} low={heat.low_c} high={heat.high_c} ink="var(--caution-wash)" />
-      <Limit at={limit.limit_c} domain={[low, high]} width={PANEL} word={limit.name.replace(/^hot /, "")} />
+      <Limit at={limit.limit_c} domain={[low, high]} width={HEAT} word={limit.name.replace(/^hot /, "")} />
       <Curve {...frame} values={now} ink="var(--depth)" weight={1.3} />
       <Curve {...frame} values={heat.peak_c} ink="var(--ink)" weight={2} />
-      <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} />
+      <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} width={HEAT} />
     </Profile>
   );
 }
@@ -44,13 +47,13 @@ function Heat({ x }: { x: number }) {
 function Light({ x }: { x: number }) {
   const { outcome } = useDesk();
   const { water } = outcome;
-  const frame = { depths: water.depth_mm, domain: [0, 1] as const, width: PANEL };
+  const frame = { depths: water.depth_mm, domain: [0, 1] as const, width: LIGHT };
   return (
-    <Profile x={x} width={PANEL} title="light" under="left, %">
+    <Profile x={x} width={LIGHT} title="light" under="left, %">
       <Curve {...frame} values={water.red_fraction} ink="var(--red)" />
       <Curve {...frame} values={water.green_fraction} ink="var(--green)" />
       <Curve {...frame} values={water.blue_fraction} ink="var(--blue)" />
-      <Ends low="0" high="100" />
+      <Ends low="0" high="100" width={LIGHT} />
     </Profile>
   );
 }
@@ -59,30 +62,30 @@ function Sight({ x }: { x: number }) {
   const desk = useDesk();
   const { depth, top, bottom } = useDepth();
   const rows = sightRows(desk.outcome.sights);
-  const across = scaleLinear([0, 1], [0, PANEL]);
+  const across = scaleLinear([0, 1], [0, SIGHT]);
   const places = apart(rows.map((row) => depth(row.depth_mm)), 24, top + 16, bottom - 6);
   return (
-    <Profile x={x} width={PANEL} title="sight" under="of figures">
+    <Profile x={x} width={SIGHT} title="sight" under="of figures">
       {rows.map((row, index) => {
         const y = places[index] ?? 0;
         return (
           <g key={row.name} className="press" onClick={() => { desk.chooseFigure(row.figureIds[0] ?? null); }}>
-            <text x={4} y={y - 4} fontSize={13} fill={row.lost ? "var(--watch)" : "var(--ink)"}>{row.name}</text>
+            <Label x={4} y={y - 4} fontSize={13} fill={row.lost ? "var(--watch)" : "var(--ink)"}>{row.name}</Label>
             <rect x={0} y={y - 1} width={across(row.contrast_fraction)} height={4} fill={row.lost ? "var(--watch)" : "var(--ink)"} />
           </g>
         );
       })}
-      <Ends low="0" high="100" />
+      <Ends low="0" high="100" width={SIGHT} />
     </Profile>
   );
 }
 
-function Ends({ low, high }: { low: string; high: string }) {
+function Ends({ low, high, width }: { low: string; high: string; width: number }) {
   const { bottom } = useDepth();
   return (
-    <g fontSize={13} fill="var(--soft)">
-      <text x={0} y={bottom + 14}>{low}</text>
-      <text x={PANEL} y={bottom + 14} textAnchor="end">{high}</text>
+    <g fill="var(--soft)">
+      <Label x={0} y={bottom + 14} fontSize={13}>{low}</Label>
+      <Label x={width} y={bottom + 14} fontSize={13} textAnchor="end">{high}</Label>
     </g>
   );
 }

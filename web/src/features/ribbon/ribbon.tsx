@@ -1,3 +1,4 @@
+import { Label } from "../../sounding/label";
 import { Box } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
 import { useRef } from "react";
@@ -10,7 +11,7 @@ import { hoursText, lengthText, temperatureText, whenText } from "../../units/di
 import { useDesk, withPour } from "../workspace";
 import { days, movedWait } from "./days";
 
-const LEFT = 150;
+const LEFT = 196;
 const RIGHT = 150;
 const TOP = 30;
 const HEIGHT = 156;
@@ -30,16 +31,16 @@ export function Ribbon() {
   return (
     <Box ref={box} as="section" aria-label="Days" borderTop="1px solid" borderColor="hair" height={`${HEIGHT}px`} flexShrink="0" position="relative">
       <svg width={size.width} height={HEIGHT}>
-        <text x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">Days</text>
-        <text x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">drag a square to wait</text>
-        <text x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">longer or shorter</text>
+        <Label x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">Days</Label>
+        <Label x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">drag a square</Label>
+        <Label x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">to wait longer</Label>
         {outcome.room.nights.map((night) => (
           <rect key={night.from_h} x={time(night.from_h)} y={TOP} width={time(night.to_h) - time(night.from_h)} height={HEIGHT - TOP - 24} fill="var(--night)" />
         ))}
         {marks.map((mark, index) => (index % every ? null : (
           <g key={mark.word + mark.at_h}>
             <path d={`M${time(mark.at_h)} ${TOP - 8}V${HEIGHT - 24}`} stroke="var(--hair)" />
-            <text x={time(mark.at_h) + 4} y={TOP - 10} fontSize={14} fill="var(--soft)">{mark.word}</text>
+            <Label x={time(mark.at_h) + 4} y={TOP - 10} fontSize={14} fill="var(--soft)">{mark.word}</Label>
           </g>
         )))}
         {outcome.pours.map((pour, index) => (
@@ -48,9 +49,9 @@ export function Ribbon() {
         {out === null ? null : (
           <g>
             <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
-            <text x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">dam off</text>
-            <text x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">{whenText(outcome.whole.demould_at)}</text>
-            <text x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</text>
+            <Label x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">dam off</Label>
+            <Label x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">{whenText(outcome.whole.demould_at)}</Label>
+            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</Label>
           </g>
         )}
         <Moment time={time} span_h={span_h} />
@@ -89,11 +90,11 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
       {opens === null || closes === null ? null : (
         <g>
           <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" />
-          {height > 11 && closes - opens > 40 ? <text x={opens + 6} y={middle + 4.5} fontSize={13} fontWeight={700} fill="var(--on-ink)">tack</text> : null}
+          {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={middle + 4.5} fontSize={13} fontWeight={700} fill="var(--on-ink)">tack</Label> : null}
         </g>
       )}
       {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2} />}
-      <text x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</text>
+      <Label x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</Label>
       <rect
         className={pour.number === 1 ? "press" : "hours"}
         x={x - 8} y={middle - 8} width={16} height={16}
@@ -158,9 +159,9 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
         }}
         {...drag}
       />
-      <text x={x > right - 260 ? x - 14 : x + 14} y={HEIGHT - 7} fontSize={14} fontWeight={700} fontStyle="italic" fill="var(--depth)" textAnchor={x > right - 260 ? "end" : "start"} pointerEvents="none">
+      <Label x={x > right - 260 ? x - 14 : x + 14} y={HEIGHT - 7} fontSize={14} fontWeight={700} fontStyle="italic" fill="var(--depth)" textAnchor={x > right - 260 ? "end" : "start"} pointerEvents="none">
         {hoursText(desk.at_h)}: {words}
-      </text>
+      </Label>
     </g>
   );
 }

@@ -1,6 +1,7 @@
 import { useRef } from "react";
 
 import { useDrag } from "../../sounding/drag";
+import { Label } from "../../sounding/label";
 import { useDepth } from "../../sounding/scales";
 import { lengthFigure, lengthText } from "../../units/display";
 import { useReadings } from "../profiles";
@@ -47,7 +48,7 @@ export function Gondola({ width }: { width: number }) {
         <rect x={4} y={top - 14} width={52} height={bottom - top + 28} fill="transparent" />
         <rect x={11} y={y - 14} width={38} height={28} rx={6} fill="var(--depth)" />
         <rect x={17} y={y - 9} width={26} height={6} rx={2} fill="var(--on-depth)" />
-        <text x={30} y={y + 10} textAnchor="middle" fontSize={13} fontWeight={700} fill="var(--on-depth)">{lengthFigure(desk.depth_mm, desk.units)}</text>
+        <Label x={30} y={y + 10} textAnchor="middle" fontSize={13} fontWeight={700} fill="var(--on-depth)">{lengthFigure(desk.depth_mm, desk.units)}</Label>
       </g>
     </g>
   );

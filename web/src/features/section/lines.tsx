@@ -2,6 +2,7 @@ import { useRef } from "react";
 
 import type { Scene } from "../../api/types";
 import { useDrag } from "../../sounding/drag";
+import { Label } from "../../sounding/label";
 import { useDepth } from "../../sounding/scales";
 import { lengthFigure, lengthText } from "../../units/display";
 import { useDesk, withLine } from "../workspace";
@@ -16,7 +17,7 @@ export function LayerLines({ frame, right }: { frame: Frame; right: number }) {
   return (
     <g>
       {ticks.map((at) => <path key={at} d={`M${frame.x0 - 12} ${depth(at)}h${at % 50 ? 5 : 8}`} stroke="var(--soft)" strokeWidth={0.8} />)}
-      <text x={frame.x0 - 18} y={bottom + 5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(scene.tank.fill_height_mm, units)}</text>
+      <Label x={frame.x0 - 18} y={bottom + 5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(scene.tank.fill_height_mm, units)}</Label>
       {scene.pours.map((pour, index) => <Line key={pour.id} number={index + 1} frame={frame} right={right} />)}
     </g>
   );
@@ -50,9 +51,9 @@ function Line({ number, frame, right }: { number: number; frame: Frame; right: n
     <g>
       <path d={`M${end + 14} ${y}H${right}`} stroke="var(--hair)" strokeDasharray="3 3" pointerEvents="none" />
       <path d={`M${frame.x0} ${y}H${end}`} stroke={chosen ? "var(--ink)" : "var(--depth)"} strokeWidth={chosen ? 2 : 1.2} pointerEvents="none" />
-      <text x={frame.x0 - 18} y={y + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(pour.top_depth_mm, desk.units)}</text>
+      <Label x={frame.x0 - 18} y={y + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(pour.top_depth_mm, desk.units)}</Label>
       <g className="press" onClick={() => { desk.choosePour(number); }}>
-        <text x={end - 8} y={middle + 5} textAnchor="end" fontSize={15} fontWeight={chosen ? 800 : 700} fill="#23323c" stroke="#f5f0e3" strokeOpacity={0.75} strokeWidth={3} paintOrder="stroke">pour {number}</text>
+        <Label x={end - 8} y={middle + 5} textAnchor="end" fontSize={15} fontWeight={chosen ? 800 : 700} fill="#23323c" stroke="#f5f0e3" strokeOpacity={0.75} strokeWidth={3} paintOrder="stroke">pour {number}</Label>
       </g>
       {movable ? (
         <g

@@ -3,6 +3,7 @@ import { geoPath, geoTransform } from "d3-geo";
 import { useMemo } from "react";
 
 import type { View } from "../../api/types";
+import { Label } from "../../sounding/label";
 import { lengthFigure } from "../../units/display";
 import { type Stage, useDesk } from "../workspace";
 import { type Frame, planPath, shoalTint } from "./page";
@@ -31,20 +32,20 @@ export function Plan({ frame, stage }: { frame: Frame; stage: Stage }) {
   }, [bottom, columns, rows, scale, top, width_mm, x0]);
   return (
     <g role="img" aria-label="The bed from above, with soundings">
-      <text x={x0} y={top - 8} fontSize={14} fill="var(--soft)">from above</text>
-      <text x={x0 + width_mm * scale} y={top - 8} fontSize={13} fontStyle="italic" textAnchor="end" fill="var(--soft)">{units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line</text>
+      <Label x={x0} y={top - 8} fontSize={14} fill="var(--soft)">from above</Label>
+      <Label x={x0 + width_mm * scale} y={top - 8} fontSize={13} fontStyle="italic" textAnchor="end" fill="var(--soft)">{units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line</Label>
       <clipPath id="plan"><rect x={x0} y={top} width={width_mm * scale} height={bottom - top} /></clipPath>
       <g clipPath="url(#plan)">
         <rect x={x0} y={top} width={width_mm * scale} height={bottom - top} fill={shoalTint(0)} />
         {rings.map((ring) => (
           <path key={ring.value} d={draw(ring) ?? ""} fill={shoalTint(ring.value / tank.fill_height_mm)} stroke="#1f5a75" strokeWidth={ring.value % 50 ? 0.6 : 1.4} />
         ))}
-        {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={stage === "figures"} />)}
         {outcome.section.soundings.map((one) => (
-          <text key={`${one.x_mm}-${one.behind_mm}`} x={x0 + one.x_mm * scale} y={bottom - one.behind_mm * scale + 4} fontSize={13} fontStyle="italic" textAnchor="middle" fill="#1a4c63" pointerEvents="none">
+          <Label key={`${one.x_mm}-${one.behind_mm}`} x={x0 + one.x_mm * scale} y={bottom - one.behind_mm * scale + 4} fontSize={13} fontStyle="italic" textAnchor="middle" fill="#1a4c63" pointerEvents="none">
             {lengthFigure(one.depth_mm, units)}
-          </text>
+          </Label>
         ))}
+        {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={stage === "figures"} />)}
       </g>
       <rect x={x0} y={top} width={width_mm * scale} height={bottom - top} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
     </g>
@@ -76,7 +77,7 @@ function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; fra
     <g transform={`translate(${dx} ${dy})`} className={movable ? "grab" : "press"} onClick={() => { desk.chooseFigure(one.figure_id); }} {...(movable ? drag : {})}>
       <title>{one.name}</title>
       {one.outlines.map((outline, index) => (
-        <path key={index} d={`${planPath(outline.points_mm, frame)}Z`} fill="#fbf8ef" fillOpacity={0.55} stroke={chosen ? "var(--caution)" : "#a8246b"} strokeWidth={chosen ? 1.8 : 0.8} />
+        <path key={index} d={`${planPath(outline.points_mm, frame)}Z`} fill="#fbf8ef" fillOpacity={0.9} stroke={chosen ? "var(--caution)" : "#a8246b"} strokeWidth={chosen ? 1.8 : 0.8} />
       ))}
     </g>
   );

@@ -78,7 +78,7 @@ function Readout({ left, top }: { left: number; top: number }) {
             <Box as="dt" color="soft" width="78px" flexShrink="0">{reading.word}</Box>
             <Box as="dd" margin="0" fontWeight={700} color="depth" fontStyle="italic">
               {reading.chip ? (
-                <svg width="15" height="12" aria-hidden="true"><rect width="12" height="12" fill={reading.chip} stroke="var(--hair)" /></svg>
+                <svg width="15" height="12" aria-hidden="true" style={{ display: "inline" }}><rect width="12" height="12" fill={reading.chip} stroke="var(--hair)" /></svg>
               ) : null}
               {reading.value}
             </Box>

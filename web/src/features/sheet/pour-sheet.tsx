@@ -6,7 +6,7 @@ import { api } from "../../api/client";
 import { refused } from "../../api/refusal";
 import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
-import { clockText, dayText, hoursText, lengthText, temperatureText, volumeText, weighedText, whenText } from "../../units/display";
+import { clockText, dayText, hoursText, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "../../units/display";
 
 /** The pour sheet: what is followed at the bench, to print or to read. */
 export function PourSheet() {
@@ -111,7 +111,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
           <Box color="soft">{pour.resin_name}, {volumeText(pour.free_volume_ml, units)}</Box>
           {pour.doses.map((dose) => (
             <Flex key={dose.colourant_id} justify="space-between" borderBottom="1px solid" borderColor="wash">
-              <span>{dose.name}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(1)} drops, {dose.mass_g.toFixed(2)} g</Box>
+              <span>{dose.name}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(2)} drops, {massText(dose.mass_g, units)}</Box>
             </Flex>
           ))}
         </Box>

@@ -1,0 +1,73 @@
+# Every target does the set-up it needs; a second run finds it done.
+SHELL := /bin/bash
+PYTHON ?= python3
+BIN := .venv/bin
+export UV_PYTHON_DOWNLOADS := never
+export PYTHONWARNINGS := ignore::DeprecationWarning
+PORT ?= 8000
+PACKAGES_RUN := python3-venv ca-certificates
+PACKAGES_TEST := chromium fonts-dejavu-core
+
+.PHONY: demo test lint bench screenshots api clean python web apt-test
+
+demo: .setup/static
+	@$(BIN)/gondola demo --port $(PORT)
+
+test: .setup/python .setup/web .setup/apt-test
+	$(BIN)/python -m unittest discover -s core/tests
+	cd web && npm test
+	$(BIN)/python server/manage.py test --parallel 2 scenes studio library core/tests e2e
+
+lint: .setup/python .setup/node
+	$(BIN)/ruff check .
+	$(BIN)/mypy --config-file core/mypy.ini
+	$(BIN)/lint-imports
+	cd web && npm run --silent lint && npm run --silent typecheck
+	scripts/check-api-types
+
+bench: .setup/python
+	$(BIN)/python benchmarks/run.py
+
+screenshots: .setup/static .setup/apt-test
+	$(BIN)/python scripts/screenshots.py
+
+api: .setup/python .setup/node
+	GONDOLA_SECRET_KEY=unused $(BIN)/python server/manage.py openapi web/openapi.json
+	cd web && npm run --silent api-types
+
+clean:
+	rm -rf .setup web/dist server/static_collected
+
+.setup:
+	@mkdir -p .setup
+
+.setup/apt-run: | .setup
+	scripts/apt-packages $(PACKAGES_RUN)
+	@touch $@
+
+.setup/apt-test: | .setup
+	scripts/apt-packages $(PACKAGES_TEST)
+	@touch $@
+
+.setup/venv: requirements/uv.txt | .setup/apt-run
+	$(PYTHON) -m venv .venv
+	$(BIN)/python -m pip install --quiet --require-hashes -r requirements/uv.txt
+	@touch $@
+
+.setup/python: .setup/venv requirements/dev.txt core/pyproject.toml server/pyproject.toml
+	$(BIN)/uv pip install --quiet --python $(BIN)/python --require-hashes -r requirements/dev.txt
+	$(BIN)/uv pip install --quiet --python $(BIN)/python --no-deps -e core -e server
+	@touch $@
+
+.setup/node: web/package-lock.json web/package.json | .setup
+	@scripts/check-node
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+.setup/web: .setup/node $(shell find web/src web/public -type f) web/vite.config.ts web/index.html
+	cd web && npm run --silent build
+	@touch $@
+
+.setup/static: .setup/web .setup/python
+	GONDOLA_SECRET_KEY=unused $(BIN)/python server/manage.py collectstatic --noinput --clear --verbosity 0
+	@touch $@

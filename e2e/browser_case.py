@@ -1,0 +1,92 @@
+"""A real browser on the real page, offline; one browser a class, one context a test."""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from typing import Any
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
+
+from django.conf import settings
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import override_settings
+from playwright.sync_api import Page, expect, sync_playwright
+from scenes.actions import create_scene
+from scenes.models import Scene
+from studio.actions import demo_owner
+
+from gondola_core.evaluate import evaluate
+from gondola_core.samples import quarry_pool
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]
+AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
+PATIENCE = 30_000
+"""milliseconds; two noisy cores"""
+
+
+@override_settings(DEMO=True)
+class BrowserCase(StaticLiveServerTestCase):
+    host = "127.0.0.1"
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        evaluate(quarry_pool())
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.browser.close)
+        expect.set_options(timeout=PATIENCE)
+
+    def setUp(self) -> None:
+        self.scene = create_scene(owner=demo_owner(), document=quarry_pool())
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.addCleanup(self.context.close)
+        self.complaints: list[str] = []
+        self.page = self.open()
+
+    def open(self, stage: str = "pours") -> Page:
+        page = self.context.new_page()
+        page.set_default_timeout(PATIENCE)
+        page.on("console", self._note)
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/{stage}")
+        expect(page.get_by_role("region", name="Sounding")).to_be_visible()
+        return page
+
+    def _note(self, message: Any) -> None:
+        expected = "status of 409" in message.text or "status of 422" in message.text
+        if message.type in ("error", "warning") and not expected:
+            self.complaints.append(message.text)
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.complaints, [], "the browser's console complained")
+
+    def saved(self, page: Page | None = None) -> None:
+        status = (page or self.page).get_by_role("status")
+        expect(status.get_by_text("saved", exact=True)).to_be_visible()
+
+    def document(self) -> dict[str, Any]:
+        from scenes.actions import state_of
+
+        return state_of(Scene.objects.get(pk=self.scene.pk)).document.model_dump(mode="json")
+
+    def value(self, label: str, page: Page | None = None) -> str:
+        """What stands in the inspector beside a word."""
+        inspector = (page or self.page).get_by_role("region", name="Inspector")
+        return inspector.locator("dt", has_text=label).first.locator("xpath=../dd").inner_text()
+
+    def drag(self, what: Any, dx: float, dy: float, page: Page | None = None) -> None:
+        page = page or self.page
+        box = what.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        for step in range(1, 6):
+            page.mouse.move(x + dx * step / 5, y + dy * step / 5)
+        page.mouse.up()
