@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
 from .checks import heat_limits, in_order, pour_depth_mm, pour_flags, scene_flags
-from .cure.answer import PourCure, audit, cure_history, heat_profile, pour_cures
+from .cure.answer import PourCure, audit, cure_history, heat_profile, pour_cures, pour_peaks
 from .cure.box import CellGeometry, Surroundings, faces
 from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
 from .drawing import section
@@ -86,10 +86,10 @@ def evaluate(
     )
     water = keeper.keep("water", _water_inputs(scene), lambda: water_profile(scene))
     steps = keeper.keep("seams", _water_inputs(scene), lambda: seams(scene))
-    marched, geometry, bands = _cure(scene, grade, spans, keeper, progress)
-    starts = pour_starts_h(scene.pours)
     room = _room_c(scene, AFTER_LAST_POUR)
-    cures = pour_cures(marched, geometry, _timed(scene), scene.resins, float(room.mean()))
+    cured = _cure(scene, grade, spans, float(room.mean()), keeper, progress)
+    marched, geometry, cures, bands = cured
+    starts = pour_starts_h(scene.pours)
     fill = scene.tank.fill_height_mm
     tops = np.array([0.0, *(fill - pour.top_depth_mm for pour in scene.pours)])
     volumes = np.diff(free_volume_ml(spans, tops))
@@ -192,47 +192,47 @@ def _cells(scene: Scene, grade: Grade, spans: ColumnSpans) -> CellGeometry:
 
 
 def _cure(
-    scene: Scene, grade: Grade, spans: ColumnSpans, keeper: Keeper,
+    scene: Scene, grade: Grade, spans: ColumnSpans, mean_room_c: float, keeper: Keeper,
     progress: Callable[[float], None] | None,
-) -> tuple[Marched, CellGeometry, list[tuple[float, float] | None]]:
-    """The march, its cells, and each pour's peak band from three coarse marches.
+) -> tuple[Marched, CellGeometry, list[PourCure | None], list[tuple[float, float] | None]]:
+    """The march, its cells, each pour's cure, and its peak band from three coarse marches.
 
     The band is the march's own peak, moved by what the coarse marches differ when room, rate and
     heat all run low or all run high.
     """
 
-    def whole() -> tuple[Marched, CellGeometry]:
+    def whole() -> tuple[Marched, CellGeometry, list[PourCure | None]]:
         cells = _cells(scene, grade, spans)
-        return _march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, progress), cells
+        marched = _march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, progress)
+        return marched, cells, pour_cures(marched, cells, _timed(scene), scene.resins, mean_room_c)
 
-    def spread() -> list[list[PourCure | None]]:
+    def spread() -> list[list[float | None]]:
         cells = _cells(scene, _BAND, spans)
         peaks = []
         for way in (-1.0, 0.0, 1.0):
             resins = [_shifted(resin, way) for resin in scene.resins]
             offset = way * scene.brief.room.spread_k
             marched = _march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR_BAND, None)
-            peaks.append(pour_cures(marched, cells, _timed(scene), resins, scene.brief.room.day_c))
+            peaks.append(pour_peaks(marched, len(scene.pours)))
         return peaks
 
     inputs = _heat_inputs(scene)
     with ThreadPoolExecutor(max_workers=1) as pool:
         beside = pool.submit(keeper.keep, "band", inputs, spread)
-        marched, cells = keeper.keep(f"march-{grade.name}", inputs, whole)
+        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
         low, mid, high = beside.result()
-    own = pour_cures(marched, cells, _timed(scene), scene.resins, scene.brief.room.day_c)
     bands: list[tuple[float, float] | None] = []
-    for cure, lower, middle, upper in zip(own, low, mid, high, strict=True):
+    for cure, lower, middle, upper in zip(cures, low, mid, high, strict=True):
         if cure is None or lower is None or middle is None or upper is None:
             bands.append(None)
             continue
         bands.append(
             (
-                round(cure.peak_c + min(0.0, lower.peak_c - middle.peak_c), 1),
-                round(cure.peak_c + max(0.0, upper.peak_c - middle.peak_c), 1),
+                round(cure.peak_c + min(0.0, lower - middle), 1),
+                round(cure.peak_c + max(0.0, upper - middle), 1),
             )
         )
-    return marched, cells, bands
+    return marched, cells, cures, bands
 
 
 def _shifted(resin: Resin, way: float) -> Resin:

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import hashlib
-import json
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from typing import Any, TypeVar
 
-from pydantic import BaseModel
+from pydantic_core import to_json
 
 Answer = TypeVar("Answer")
 
@@ -41,14 +40,5 @@ class Keeper:
 
 
 def digest(inputs: object) -> str:
-    """Hash of document parts, plain values, and lists and tuples of them."""
-    return hashlib.blake2b(
-        json.dumps(inputs, default=_plain, sort_keys=True, separators=(",", ":")).encode(),
-        digest_size=16,
-    ).hexdigest()
-
-
-def _plain(part: object) -> object:
-    if isinstance(part, BaseModel):
-        return part.model_dump(mode="json")
-    raise TypeError(f"{type(part).__name__} cannot be hashed as an input")
+    """Hash of document parts, plain values, and lists and tuples of them; others are refused."""
+    return hashlib.blake2b(to_json(inputs), digest_size=16).hexdigest()

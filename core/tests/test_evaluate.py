@@ -130,7 +130,7 @@ class Keeping(unittest.TestCase):
         scene = quarry_pool()
         self.assertEqual(digest(scene), digest(quarry_pool()))
         self.assertNotEqual(digest([scene.tank, 1]), digest([scene.tank, 2]))
-        with self.assertRaises(TypeError):
+        with self.assertRaises(ValueError):
             digest(object())
 
     def test_a_failing_answer_is_not_kept(self):

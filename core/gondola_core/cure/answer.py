@@ -140,6 +140,15 @@ def pour_cures(
     return answers
 
 
+def pour_peaks(marched: Marched, count: int) -> list[float | None]:
+    """Peak of each pour [degrees C]; None where it has no resin."""
+    peaks: list[float | None] = []
+    for number in range(count):
+        mine = marched.resin & (marched.pour_of_level == number)[:, None, None]
+        peaks.append(float(marched.peak_c[mine].max()) if mine.any() else None)
+    return peaks
+
+
 def _last(crossed: Array, start: float) -> float | None:
     """Hours after the start at which the last cell passed; None if one never did."""
     return None if np.isnan(crossed).any() else round(float(crossed.max() - start) / HOUR, 2)

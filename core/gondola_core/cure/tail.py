@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import functools
+
 import numpy as np
 from numba import njit
 
 from ..materials import Resin
 from ..units import DAY, HOUR
 from .march import _rate
-from .tables import rate_tables
+from .tables import RateTables, rate_tables
 
 LAST_DAY = 30.0
 """days after a pour at which its cure counts as all that this room gives. Source: own_march"""
@@ -29,6 +31,11 @@ def _tail(cure, room_c, steps, step, by_temperature, by_degree, sharpness, logis
     return history
 
 
+@functools.lru_cache(maxsize=32)
+def _tables(resin_json: str) -> RateTables:
+    return rate_tables([Resin.model_validate_json(resin_json)])
+
+
 def full_cure(
     degree: float, at: float, start: float, room_c: float, resin: Resin
 ) -> tuple[float, float]:
@@ -41,7 +48,7 @@ def full_cure(
 
     Half-hour midpoint steps: the rates left by then change over days.
     """
-    tables = rate_tables([resin])
+    tables = _tables(resin.model_dump_json())
     steps = max(2, int((LAST_DAY * DAY - (at - start)) / _STEP))
     history = _tail(
         degree, room_c, steps, _STEP, tables.by_temperature[0], tables.by_degree[0],

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..scene import Box, Capsule, Ellipsoid, Figure
-from .frame import pitch_matrix, to_tank, turn_matrix
+from .frame import ellipsoid_shape, to_tank, turn_matrix
 
 Array = NDArray[np.float64]
 
@@ -104,9 +104,7 @@ def figure_chords(figure: Figure, x: Array, y: Array) -> list[tuple[slice, slice
     turn = turn_matrix(figure.turn_deg)
     for solid in figure.solids:
         if isinstance(solid, Ellipsoid):
-            tilt = turn @ pitch_matrix(solid.pitch_deg)
-            shape = tilt @ np.diag(np.square(solid.radii_mm)) @ tilt.T
-            centre = to_tank(np.array([solid.centre_mm]), figure)[0]
+            centre, shape = ellipsoid_shape(solid, figure)
             reach = np.sqrt(np.diag(shape))
             rows, columns = _window(x, y, centre - reach, centre + reach)
             mesh = np.meshgrid(x[columns], y[rows])

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..scene import Figure
+from ..scene import Ellipsoid, Figure
 
 Array = NDArray[np.float64]
 
@@ -28,3 +28,10 @@ def to_tank(points_mm: Array, figure: Figure) -> Array:
     """Points of a figure's frame, (n, 3), in the tank: right, behind the glass, up [mm]."""
     place = np.array([figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm])
     return np.asarray(np.asarray(points_mm) @ turn_matrix(figure.turn_deg).T + place)
+
+
+def ellipsoid_shape(solid: Ellipsoid, figure: Figure) -> tuple[Array, Array]:
+    """Centre (3,) and matrix (3, 3) of an ellipsoid in the tank: (p-c)' S^-1 (p-c) <= 1 [mm]."""
+    tilt = turn_matrix(figure.turn_deg) @ pitch_matrix(solid.pitch_deg)
+    shape = tilt @ np.diag(np.square(solid.radii_mm)) @ tilt.T
+    return to_tank(np.array([solid.centre_mm]), figure)[0], np.asarray(shape)

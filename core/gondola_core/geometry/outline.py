@@ -7,15 +7,18 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..scene import Box, Ellipsoid, Figure
-from .frame import pitch_matrix, to_tank
+from ..scene import Box, Ellipsoid, Figure, Solid
+from .frame import ellipsoid_shape, to_tank
 
 Array = NDArray[np.float64]
 
 VIEWS: dict[str, tuple[int, int]] = {"front": (0, 2), "side": (1, 2), "above": (0, 1)}
 """Axes of the tank that each view shows: right, behind, up."""
-ROUND = 28
+ROUND = 24
 """Points on a round outline; 1 % of its radius from the true curve."""
+_TURN = np.linspace(0.0, 2 * np.pi, ROUND, endpoint=False)
+_CIRCLE = np.stack([np.cos(_TURN), np.sin(_TURN)], axis=1)
+_CORNERS = np.array([[i, j, k] for i in (-1, 1) for j in (-1, 1) for k in (-1, 1)]) / 2.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,54 +38,68 @@ def outlines(figure: Figure, view: str) -> list[Outline]:
     away = ({0, 1, 2} - {across, up}).pop()
     drawn = []
     for solid in figure.solids:
-        points = _hull_points(solid, figure)
-        flat = _hull(points[:, [across, up]])
-        nearest = float(points[:, away].min() if view != "above" else -points[:, away].max())
-        drawn.append(Outline(points_mm=np.round(flat, 2).tolist(), nearest_mm=round(nearest, 2)))
+        least, most = _reach(solid, figure)
+        drawn.append(
+            Outline(
+                points_mm=np.round(_flat(solid, figure, [across, up]), 2).tolist(),
+                nearest_mm=round(float(-most[away] if view == "above" else least[away]), 2),
+            )
+        )
     return sorted(drawn, key=lambda outline: -outline.nearest_mm)
 
 
 def extent_mm(figure: Figure) -> tuple[Array, Array]:
     """Lowest and highest corner of a figure in the tank, each (3,) [mm]."""
-    points = np.concatenate([_hull_points(solid, figure) for solid in figure.solids])
-    return points.min(axis=0), points.max(axis=0)
-
-
-def _hull_points(solid: object, figure: Figure) -> Array:
-    ring = np.linspace(0.0, 2 * np.pi, ROUND, endpoint=False)
-    bands = np.linspace(-np.pi / 2, np.pi / 2, ROUND // 2 + 1)
-    ball = np.stack(
-        [
-            np.outer(np.cos(bands), np.cos(ring)).ravel(),
-            np.outer(np.cos(bands), np.sin(ring)).ravel(),
-            np.outer(np.sin(bands), np.ones(ROUND)).ravel(),
-        ],
-        axis=1,
+    reaches = [_reach(solid, figure) for solid in figure.solids]
+    return (
+        np.min([least for least, _ in reaches], axis=0),
+        np.max([most for _, most in reaches], axis=0),
     )
+
+
+def _flat(solid: Solid, figure: Figure, axes: list[int]) -> Array:
+    """The closed outline of one solid on two axes of the tank, (n, 2)."""
     if isinstance(solid, Ellipsoid):
-        tilted = (ball * np.array(solid.radii_mm)) @ pitch_matrix(solid.pitch_deg).T
-        return to_tank(tilted + np.array(solid.centre_mm), figure)
+        # the shadow of an ellipsoid is the ellipse of the same rows and columns of its matrix
+        centre, shape = ellipsoid_shape(solid, figure)
+        return np.asarray(centre[axes] + _CIRCLE @ np.linalg.cholesky(shape[np.ix_(axes, axes)]).T)
     if isinstance(solid, Box):
-        corners = np.array([[i, j, k] for i in (-1, 1) for j in (-1, 1) for k in (-1, 1)])
-        return to_tank(corners * np.array(solid.size_mm) / 2 + np.array(solid.centre_mm), figure)
-    ends = np.array([solid.from_mm, solid.to_mm])  # type: ignore[attr-defined]
-    points = np.concatenate([ball * solid.radius_mm + end for end in ends])  # type: ignore[attr-defined]
-    return to_tank(points, figure)
+        return _hull(_corners(solid, figure)[:, axes])
+    start, end = to_tank(np.array([solid.from_mm, solid.to_mm]), figure)[:, axes]
+    facing = np.arctan2(*(end - start)[::-1])
+    ahead = np.cos(_TURN - facing) >= 0
+    return np.asarray(np.where(ahead[:, None], end, start) + solid.radius_mm * _CIRCLE)
+
+
+def _reach(solid: Solid, figure: Figure) -> tuple[Array, Array]:
+    if isinstance(solid, Ellipsoid):
+        centre, shape = ellipsoid_shape(solid, figure)
+        half = np.sqrt(np.diag(shape))
+        return centre - half, centre + half
+    if isinstance(solid, Box):
+        corners = _corners(solid, figure)
+        return corners.min(axis=0), corners.max(axis=0)
+    ends = to_tank(np.array([solid.from_mm, solid.to_mm]), figure)
+    return ends.min(axis=0) - solid.radius_mm, ends.max(axis=0) + solid.radius_mm
+
+
+def _corners(box: Box, figure: Figure) -> Array:
+    return to_tank(_CORNERS * np.array(box.size_mm) + np.array(box.centre_mm), figure)
 
 
 def _hull(points: Array) -> Array:
-    """Convex hull by the monotone chain, anticlockwise."""
-    order = points[np.lexsort((points[:, 1], points[:, 0]))]
+    """Convex hull of a few points by the monotone chain, anticlockwise."""
+    order = points[np.lexsort((points[:, 1], points[:, 0]))].tolist()
 
-    def chain(run: Array) -> list[Array]:
-        kept: list[Array] = []
-        for point in run:
+    def chain(run: list[list[float]]) -> list[list[float]]:
+        kept: list[list[float]] = []
+        for x, y in run:
             while len(kept) > 1:
-                ab, ac = kept[-1] - kept[-2], point - kept[-2]
-                if ab[0] * ac[1] - ab[1] * ac[0] > 1e-9:
+                (ax, ay), (bx, by) = kept[-2], kept[-1]
+                if (bx - ax) * (y - ay) - (by - ay) * (x - ax) > 1e-9:
                     break
                 kept.pop()
-            kept.append(point)
-        return kept
+            kept.append([x, y])
+        return kept[:-1]
 
-    return np.array(chain(order)[:-1] + chain(order[::-1])[:-1])
+    return np.array(chain(order) + chain(order[::-1]))
