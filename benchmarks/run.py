@@ -62,15 +62,15 @@ def drafts_at_the_server() -> None:
     databases = setup_databases(verbosity=0, interactive=False)
     client = Client()
     client.force_login(User.objects.create_user("bench"))
-    bodies = [json.dumps(document) for document in moved_scenes(22)]
+    bodies = [json.dumps(document) for document in moved_scenes(24)]
 
     def ask(url: str, body: str) -> None:
         answer = client.post(url, body, content_type="application/json")
         assert answer.status_code == 200, answer.content
 
-    for body in bodies[:2]:
+    for body in bodies[:4]:
         ask("/api/evaluate", body)
-    taken = [timed(lambda body=body: ask("/api/evaluate", body)) for body in bodies[2:]]
+    taken = [timed(lambda body=body: ask("/api/evaluate", body)) for body in bodies[4:]]
     ask("/api/picture", bodies[0])
     pictures = [timed(lambda body=body: ask("/api/picture", body)) for body in bodies[2:12]]
     teardown_databases(databases, verbosity=0)

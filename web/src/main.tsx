@@ -16,6 +16,8 @@ import { BrowserRouter } from "react-router";
 import { App } from "./app";
 import { system } from "./theme";
 
+if (localStorage.getItem("gondola-night")) document.documentElement.classList.add("night");
+
 const nonce = document.querySelector<HTMLMetaElement>("meta[name=csp-nonce]")?.content;
 const styles = createCache({ key: "css", ...(nonce ? { nonce } : {}) });
 const queries = new QueryClient({

@@ -78,7 +78,7 @@ function Trial() {
               <tr key={word}>
                 <Box asChild color="soft" textAlign="left" fontWeight={400}><th scope="row">{word}</th></Box>
                 <Box asChild textAlign="right"><td>{value}</td></Box>
-                <Box asChild textAlign="right" fontWeight={700}><td>{answered ? after[index]?.[1] : "..."}</td></Box>
+                <Box asChild textAlign="right" fontWeight={700} paddingLeft="8px"><td>{answered ? after[index]?.[1] : "..."}</td></Box>
               </tr>
             ))}
           </tbody>

@@ -91,7 +91,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
     `Warm both parts to ${temperatureText(planned?.mix_c ?? 0, units)}; ratio ${pour.ratio_words}`,
     ...(pour.doses.length ? ["Colour into part A first, then part B; the clock starts"] : ["Part B into part A; the clock starts"]),
     "Stir slowly and scrape, change the cup, stir again, let it rest",
-    `Pour low and slow up to the line at ${lengthText(pour.top_depth_mm, units, 1)} below the fill line; watch for leaks`,
+    `Pour low and slow up to ${last ? "the fill line" : `${lengthText(pour.top_depth_mm, units, 1)} below the fill line`}; watch for leaks`,
     "Cover, and note what was used",
   ];
   return (
@@ -104,16 +104,17 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
       <Flex gap="8" marginTop="2" align="flex-start">
         <Box width="340px" flexShrink="0">
           <Flex gap="6">
-            <Big word="part A" value={weighedText(pour.mix.part_a_g, units)} />
-            <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} />
+            <Big word="part A" value={weighedText(pour.mix.part_a_g, units)} under={volumeText(pour.mix.part_a_ml, units)} />
+            <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} under={volumeText(pour.mix.part_b_ml, units)} />
           </Flex>
           {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each</Box> : null}
           <Box color="soft">{pour.resin_name}, {volumeText(pour.free_volume_ml, units)}</Box>
           {pour.doses.map((dose) => (
             <Flex key={dose.colourant_id} justify="space-between" borderBottom="1px solid" borderColor="wash">
-              <span>{dose.name}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(2)} drops, {massText(dose.mass_g, units)}</Box>
+              <span>{dose.name}{dose.drops < 1 ? " *" : ""}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(2)} drops, {massText(dose.mass_g, units)}</Box>
             </Flex>
           ))}
+          {pour.doses.some((dose) => dose.drops < 1) ? <Box fontSize="14px" color="soft">* less than a drop: thin the ink in a little weighed part A first, and count that part A in</Box> : null}
         </Box>
         <Box flex="1">
           <Box as="ul" listStyleType="none" padding="0" margin="0">
@@ -132,6 +133,12 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
   );
 }
 
-function Big({ word, value }: { word: string; value: string }) {
-  return <Box><Box color="soft">{word}</Box><Box fontSize="32px" fontWeight={800} lineHeight="1.1">{value}</Box></Box>;
+function Big({ word, value, under }: { word: string; value: string; under: string }) {
+  return (
+    <Box>
+      <Box color="soft">{word}</Box>
+      <Box fontSize="32px" fontWeight={800} lineHeight="1.1">{value}</Box>
+      <Box>{under}</Box>
+    </Box>
+  );
 }
