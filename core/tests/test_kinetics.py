@@ -11,7 +11,7 @@ from gondola_core.cure.kinetics import (
     isothermal_cure,
     viscosity,
 )
-from gondola_core.cure.march import _rate
+from gondola_core.cure.stage import cell_rate
 from gondola_core.cure.tables import rate_tables
 from gondola_core.materials import load_library
 
@@ -85,7 +85,7 @@ class Tables(unittest.TestCase):
                 for degree in (0.0, 0.013, 0.31, 0.57, 0.83, 0.95):
                     with self.subTest(key, t=temperature, a=degree):
                         law = float(cure_rate(degree, temperature, RESINS[key]))
-                        table = _rate(
+                        table = cell_rate(
                             degree, temperature, tables.by_temperature[index],
                             tables.by_degree[index], tables.sharpness[index], tables.logistic,
                         )

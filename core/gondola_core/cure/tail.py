@@ -9,7 +9,7 @@ from numba import njit
 
 from ..materials import Resin
 from ..units import DAY, HOUR
-from .march import _rate
+from .stage import cell_rate
 from .tables import RateTables, rate_tables
 
 LAST_DAY = 30.0
@@ -24,8 +24,8 @@ def _tail(cure, room_c, steps, step, by_temperature, by_degree, sharpness, logis
     history = np.empty(steps + 1)
     history[0] = cure
     for index in range(steps):
-        a = _rate(cure, room_c, by_temperature, by_degree, sharpness, logistic)
-        b = _rate(cure + 0.5 * step * a, room_c, by_temperature, by_degree, sharpness, logistic)
+        a = cell_rate(cure, room_c, by_temperature, by_degree, sharpness, logistic)
+        b = cell_rate(cure + 0.5 * step * a, room_c, by_temperature, by_degree, sharpness, logistic)
         cure += step * b
         history[index + 1] = cure
     return history
