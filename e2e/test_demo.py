@@ -43,7 +43,7 @@ class Demo(unittest.TestCase):
                 return demo
             except (urllib.error.URLError, OSError):
                 time.sleep(0.5)
-        self.fail("the demo was not served within two minutes")
+        raise AssertionError("the demo was not served within two minutes")
 
     def stop(self, demo: subprocess.Popen[bytes]) -> int:
         if demo.poll() is None:

@@ -32,30 +32,30 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Grade:
-    """How finely the march is computed."""
+    """How finely the march is computed; in a large tank cells grow until `most_cells` do."""
 
     name: str
     cell_mm: float
+    most_cells: int
     least_levels: int
     tolerance: Tolerance
 
 
 DRAFT = Grade(
-    name="draft", cell_mm=10.0, least_levels=3,
+    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=3,
     tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
 )
 FINE = Grade(
-    name="fine", cell_mm=4.0, least_levels=4,
+    name="fine", cell_mm=4.0, most_cells=400_000, least_levels=4,
     tolerance=Tolerance(temperature_k=0.05, degree=5e-4),
 )
 _BAND = Grade(
-    name="band", cell_mm=16.0, least_levels=2,
+    name="band", cell_mm=16.0, most_cells=2_500, least_levels=2,
     tolerance=Tolerance(temperature_k=0.4, degree=4e-3),
 )
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
 AFTER_LAST_POUR_BAND = 1.5 * DAY
-MOST_CELLS = 400_000
 RATE_SPREAD = 0.10
 HEAT_SPREAD = 0.05
 """Share by which a data sheet's rate and heat may be off. Source: assumed"""
@@ -99,7 +99,8 @@ def evaluate(
         for volume, pour in zip(volumes, scene.pours, strict=True)
     ]
     flags = in_order(
-        pour_flags(scene, cures, mixes, starts, bands) + scene_flags(scene, sights, steps)
+        pour_flags(scene, cures, mixes, starts, bands)
+        + scene_flags(scene, sights, steps, extents)
     )
     pours = [
         _pour_outcome(
@@ -127,7 +128,7 @@ def evaluate(
             nights=nights(scene.brief.first_pour_at, span_h),
         ),
         flags=flags,
-        march=audit(marched, grade.name, grade.cell_mm),
+        march=audit(marched, geometry, grade.name),
     )
 
 
@@ -173,7 +174,7 @@ def _cells(scene: Scene, grade: Grade, spans: ColumnSpans) -> CellGeometry:
     """The box of cells for a scene: even across, with a face at every layer line."""
     tank = scene.tank
     size = tank.inner_width_mm * tank.inner_behind_mm * tank.fill_height_mm
-    cell_mm = max(grade.cell_mm, (size / MOST_CELLS) ** (1 / 3))
+    cell_mm = max(grade.cell_mm, (size / grade.most_cells) ** (1 / 3))
     x = faces(tank.inner_width_mm * MM, cell_mm * MM, 4)
     y = faces(tank.inner_behind_mm * MM, cell_mm * MM, 4)
     tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]

@@ -52,21 +52,28 @@ def front_picture(scene: Scene) -> NDArray[np.uint8]:
     place = behind / tank.inner_behind_mm * (BEHIND_NODES - 1)
     near = np.minimum(place.astype(int), BEHIND_NODES - 2)
     part = (place - near)[..., None]
-    row = np.broadcast_to(np.arange(rows)[:, None], near.shape)
-    picture = np.empty((rows, columns, 3))
-    for here, paint in ((hit >= 0, scene.bed.paint_srgb), (hit < 0, scene.brief.backdrop_srgb)):
-        mesh = linear_srgb(spectra * reflectance_of_hex(paint))
-        low, high = mesh[row[here], near[here]], mesh[row[here], near[here] + 1]
-        picture[here] = low + (high - low) * part[here]
-    return _encoded(picture * shade[..., None])
+    paints = (scene.brief.backdrop_srgb, scene.bed.paint_srgb)
+    table = np.stack([linear_srgb(spectra * reflectance_of_hex(paint)) for paint in paints])
+    flat = table.reshape(-1, 3).astype(np.float32)
+    index = ((hit >= 0) * rows + np.arange(rows)[:, None]) * BEHIND_NODES + near
+    low = flat.take(index, axis=0)
+    picture = flat.take(index + 1, axis=0)
+    picture -= low
+    picture *= part.astype(np.float32)
+    picture += low
+    picture *= shade[..., None].astype(np.float32)
+    return _encoded(picture)
 
 
 _CODES = encode_srgb(np.linspace(0.0, 1.0, 8193)).astype(np.uint8)
 
 
-def _encoded(linear: Array) -> NDArray[np.uint8]:
+def _encoded(linear: NDArray[np.float32]) -> NDArray[np.uint8]:
     """sRGB of linear values by table: as `encode_srgb`, at most one step off in the darkest."""
-    return np.asarray(_CODES[(np.clip(linear, 0.0, 1.0) * 8192 + 0.5).astype(np.int64)])
+    place = np.clip(linear, 0.0, 1.0)
+    place *= 8192
+    place += 0.5
+    return np.asarray(_CODES.take(place.astype(np.int32)))
 
 
 def _first_hit(ground: Array, y: Array, heights: Array) -> tuple[Array, NDArray[np.int64]]:

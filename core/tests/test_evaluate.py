@@ -110,6 +110,15 @@ class Composing(unittest.TestCase):
                 outcome = evaluate(scene_from(document), DRAFT, Keeper())
                 self.assertEqual(len(outcome.pours), len(lines))
 
+    def test_a_large_tank_gets_larger_cells_and_says_so(self):
+        document = quarry_pool().model_dump(mode="json")
+        document["tank"].update(
+            inner_width_mm=900, inner_behind_mm=600, fill_height_mm=120, wall_height_mm=140
+        )
+        outcome = evaluate(scene_from(document), DRAFT, Keeper())
+        self.assertGreater(outcome.march.cell_mm, 15)
+        self.assertLess(outcome.march.cells_count, 20_000)
+
     def test_a_bed_that_fills_the_tank_leaves_no_resin(self):
         document = quarry_pool().model_dump(mode="json")
         document["bed"]["heights_mm"] = [[120, 120], [120, 120]]

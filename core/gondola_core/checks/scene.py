@@ -4,25 +4,83 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ..scene import Scene
 from ..tint import FigureSight, Seam
 from .flag import Flag, Severity
 from .remedies import even_dose, seal_bed
 
+Array = NDArray[np.float64]
+
 LOST_DE00 = 3.0
 """Colour difference below which a figure is lost before its background. Source: own_light"""
+SLACK_MM = 0.5
+"""What a figure may reach past wall or fill line before it is said. Source: assumed"""
 LEAST_HEADROOM_MM = 6.0
 """Wall above the fill line that the climb of the resin and a tilt use up. Source: assumed"""
 
 
-def scene_flags(scene: Scene, sights: Sequence[FigureSight], steps: Sequence[Seam]) -> list[Flag]:
-    """Flags that need no march."""
+def scene_flags(
+    scene: Scene,
+    sights: Sequence[FigureSight],
+    steps: Sequence[Seam],
+    extents_mm: Sequence[tuple[Array, Array]],
+) -> list[Flag]:
+    """Flags that need no march.
+
+    extents_mm  lowest and highest corner of each figure, above the floor
+    """
     return [
+        *_place_flags(scene, extents_mm),
         *_bed_flags(scene),
         *_rim_flags(scene),
         *_sight_flags(sights),
         *_seam_flags(scene, steps),
     ]
+
+
+def _place_flags(scene: Scene, extents_mm: Sequence[tuple[Array, Array]]) -> list[Flag]:
+    tank = scene.tank
+    room = np.array([tank.inner_width_mm, tank.inner_behind_mm])
+    found = []
+    for figure, (least, most) in zip(scene.figures, extents_mm, strict=True):
+        through = float(max(-least[:2].min(), (most[:2] - room).max()))
+        out = float(most[2] - tank.fill_height_mm)
+        if through > SLACK_MM:
+            words = (
+                Severity.STOP,
+                f"The {figure.name} reaches {through:.0f} mm through the wall",
+                "Only the part inside counts in the volumes: move it in, or turn it.",
+            )
+        elif out > SLACK_MM:
+            words = (
+                Severity.NOTE,
+                f"The {figure.name} stands {out:.0f} mm out of the water",
+                "Cut it at the fill line and add that part after the pour.",
+            )
+        else:
+            continue
+        found.append(
+            Flag(
+                code="figure_outside" if through > SLACK_MM else "figure_above",
+                severity=words[0],
+                title=words[1],
+                sentence=words[2],
+                number=round(max(through, out), 1),
+                limit=0.0,
+                unit="mm",
+                depth_mm=round(
+                    float(np.clip(tank.fill_height_mm - most[2], 0, tank.fill_height_mm)), 1
+                ),
+                at_h=None,
+                pour_number=None,
+                figure_id=figure.id,
+                remedies=[],
+            )
+        )
+    return found
 
 
 def _bed_flags(scene: Scene) -> list[Flag]:

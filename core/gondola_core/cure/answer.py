@@ -221,12 +221,13 @@ def cure_history(marched: Marched) -> CureHistory:
     )
 
 
-def audit(marched: Marched, grade: str, cell_mm: float) -> MarchAudit:
-    """The march's own account of itself."""
+def audit(marched: Marched, geometry: CellGeometry, grade: str) -> MarchAudit:
+    """The march's own account of itself; the cell named is the widest across."""
+    widest = max(np.diff(geometry.x_faces).max(), np.diff(geometry.y_faces).max())
     imbalance = marched.heat_released - marched.heat_stored - marched.heat_lost
     return MarchAudit(
         grade=grade,
-        cell_mm=cell_mm,
+        cell_mm=round(float(widest) / MM, 1),
         cells_count=int(marched.resin.size),
         steps_count=marched.steps,
         stages_count=marched.stages,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { between, nearest, span, tankScale } from "./scales";
+import { apart, between, nearest, span, tankScale } from "./scales";
 
 describe("tankScale", () => {
   it("fits section and plan one above the other", () => {
@@ -32,5 +32,20 @@ describe("span", () => {
   it("covers what must be shown and what is there", () => {
     expect(span([3, null, 99], [20, 60])).toEqual([3, 99]);
     expect(span([], [20, 60])).toEqual([20, 60]);
+  });
+});
+
+describe("apart", () => {
+  it("leaves what has room alone", () => {
+    expect(apart([10, 60], 20, 0, 100)).toEqual([10, 60]);
+  });
+  it("parts eight labels at one depth without leaving the plot", () => {
+    const placed = apart(new Array<number>(5).fill(95), 20, 0, 100);
+    const sorted = [...placed].sort((a, b) => a - b);
+    expect(sorted.at(-1)).toBeLessThanOrEqual(100);
+    sorted.slice(1).forEach((one, index) => { expect(one - (sorted[index] ?? 0)).toBeGreaterThanOrEqual(20); });
+  });
+  it("keeps the order of what it was given", () => {
+    expect(apart([50, 40], 20, 0, 100)).toEqual([60, 40]);
   });
 });

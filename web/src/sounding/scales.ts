@@ -64,3 +64,21 @@ export function between(axis: readonly number[], values: readonly (number | null
   if (y0 === null || y0 === undefined) return y1;
   return y0 + ((y1 - y0) * (at - x0)) / (x1 - x0 || 1);
 }
+
+/** Places down the page at least `gap` apart, each as near its own as can be, in rising order. */
+export function apart(wanted: readonly number[], gap: number, top: number, bottom: number): number[] {
+  const order = wanted.map((at, index) => ({ at, index })).sort((a, b) => a.at - b.at);
+  let last = top - gap;
+  for (const one of order) {
+    one.at = Math.max(one.at, last + gap);
+    last = one.at;
+  }
+  let next = bottom + gap;
+  for (const one of [...order].reverse()) {
+    one.at = Math.min(one.at, next - gap);
+    next = one.at;
+  }
+  const placed = new Array<number>(wanted.length).fill(0);
+  for (const one of order) placed[one.index] = one.at;
+  return placed;
+}

@@ -2,6 +2,7 @@ import { Box, Flex } from "@chakra-ui/react";
 
 import { Pill } from "../../ui/pill";
 import { Choice, Row, Title } from "../../ui/row";
+import { Sources } from "../../ui/sources";
 import { hoursText, lengthText, temperatureFigure, volumeText, weighedText } from "../../units/display";
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
 import { HoursField, LengthField, TemperatureField } from "./fields";
@@ -51,6 +52,17 @@ export function PoursInspector() {
         <Pill disabled={scene.pours.length < 2} onClick={() => { keep(withoutPour(scene, pourNumber), `took pour ${pourNumber} out`); }}>take it out</Pill>
       </Flex>
       <FineCheck />
+      <Sources>
+        {[
+          ["volume", "columns of 1 mm over bed and figures, exact in height; overlaps count once"],
+          ["parts", `${told.ratio_words}, brought to mass by the densities of both parts`],
+          ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}`],
+          ["range", "room off by its spread, rate of cure by 10 %, heat of cure by 5 %, all low and all high (assumed)"],
+          ["tack", "from the gel of the last corner (58 % cured) until its tack is gone (78 %)"],
+          ["hard", "when the last corner is glassy at the mean room (assumed)"],
+          ["resin", "a generic class fitted to label-like statements; your maker's data sheet comes first"],
+        ]}
+      </Sources>
     </>
   );
 }

@@ -3,6 +3,7 @@ import { Box } from "@chakra-ui/react";
 import type { Scene } from "../../api/types";
 import { Choice, Row, Title } from "../../ui/row";
 import { Word } from "../../ui/pill";
+import { Sources } from "../../ui/sources";
 import { lengthText, massText } from "../../units/display";
 import { useDesk, withPour } from "../workspace";
 import { Colour } from "./build";
@@ -55,6 +56,14 @@ export function WaterInspector() {
       <Box as="dl" margin="0">
         {outcome.pours.map((one) => (one.seam ? <Row key={one.id} label={`at ${lengthText(one.seam.depth_mm, units)}`}>{one.seam.seam_de00.toFixed(1)}, {one.seam.seen}</Row> : null))}
       </Box>
+      <Sources>
+        {[
+          ["light", "what is left after the ink above and before it, in 31 bands of colour (Beer-Lambert)"],
+          ["inks", "generic spectra, made up; calibrate with a swatch of your own bottle"],
+          ["lines", "CIEDE2000 between both sides of a line, against the back wall; under 1 invisible, to 2 searched for, to 4 seen"],
+          ["sight", "share of a figure's contrast in clear resin; below a difference of 3 it is lost"],
+        ]}
+      </Sources>
     </>
   );
 }

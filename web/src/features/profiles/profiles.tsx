@@ -2,10 +2,10 @@ import { scaleLinear } from "d3-scale";
 
 import { Label } from "../../sounding/label";
 import { Band, Curve, Limit, Profile } from "../../sounding/profile";
-import { between, nearest, span, useDepth } from "../../sounding/scales";
+import { apart, between, nearest, span, useDepth } from "../../sounding/scales";
 import { lengthText, temperatureFigure } from "../../units/display";
 import { useDesk } from "../workspace";
-import { apart, sightRows } from "./sights";
+import { sightRows } from "./sights";
 
 const GAP = 14;
 const HEAT = 84;

@@ -6,8 +6,9 @@ import type { View } from "../../api/types";
 import { Label } from "../../sounding/label";
 import { lengthFigure } from "../../units/display";
 import { type Stage, useDesk } from "../workspace";
+import { round, useFigureDrag, useMoved } from "./moving";
 import { type Frame, planPath, shoalTint } from "./page";
-import { round, useFigureDrag } from "./tank-section";
+
 
 const STEP_MM = 10;
 
@@ -62,17 +63,16 @@ function depthRings(heights: number[][], fill_mm: number) {
 
 function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; frame: Frame; movable: boolean }) {
   const desk = useDesk();
-  const figure = desk.scene.figures?.find((each) => each.id === one.figure_id);
-  const computed = desk.outcomeOf.figures?.find((each) => each.id === one.figure_id);
+  const moved = useMoved(one.figure_id);
   const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
     ...place,
     x_mm: round(place.x_mm + dx / frame.scale),
     behind_mm: round(place.behind_mm - dy / frame.scale),
   }));
-  if (!figure || !computed) return null;
+  if (!moved) return null;
   const chosen = desk.figureId === one.figure_id;
-  const dx = (figure.place.x_mm - computed.place.x_mm) * frame.scale;
-  const dy = -(figure.place.behind_mm - computed.place.behind_mm) * frame.scale;
+  const dx = moved.x_mm * frame.scale;
+  const dy = -moved.behind_mm * frame.scale;
   return (
     <g transform={`translate(${dx} ${dy})`} className={movable ? "grab" : "press"} onClick={() => { desk.chooseFigure(one.figure_id); }} {...(movable ? drag : {})}>
       <title>{one.name}</title>

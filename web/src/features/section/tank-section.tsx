@@ -1,8 +1,6 @@
-import { useRef } from "react";
-
-import type { Figure, Scene, View } from "../../api/types";
-import { useDrag } from "../../sounding/drag";
-import { type Stage, useDesk, withFigure } from "../workspace";
+import type { View } from "../../api/types";
+import { type Stage, useDesk } from "../workspace";
+import { round, useFigureDrag, useMoved } from "./moving";
 import { type Frame, sectionPath } from "./page";
 
 /** The tank in section: water as the core pictures it, the bed where it is cut, the figures. */
@@ -42,20 +40,18 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
 
 function FigureShape({ one, frame, side, movable }: { one: View["figures"][number]; frame: Frame; side: boolean; movable: boolean }) {
   const desk = useDesk();
-  const figure = desk.scene.figures?.find((each) => each.id === one.figure_id);
-  const computed = desk.outcomeOf.figures?.find((each) => each.id === one.figure_id);
+  const moved = useMoved(one.figure_id);
   const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
     ...place,
     x_mm: round(place.x_mm + dx / frame.scale),
     height_mm: round(place.height_mm - dy / frame.scale),
   }));
-  if (!figure || !computed) return null;
-  const moved = side ? figure.place.behind_mm - computed.place.behind_mm : figure.place.x_mm - computed.place.x_mm;
-  const risen = figure.place.height_mm - computed.place.height_mm;
+  if (!moved) return null;
+  const along = side ? moved.behind_mm : moved.x_mm;
   const chosen = desk.figureId === one.figure_id;
   return (
     <g
-      transform={`translate(${moved * frame.scale} ${-risen * frame.scale})`}
+      transform={`translate(${along * frame.scale} ${-moved.height_mm * frame.scale})`}
       className={movable ? "grab" : "press"}
       onClick={() => { desk.chooseFigure(one.figure_id); }}
       {...(movable ? drag : {})}
@@ -67,24 +63,3 @@ function FigureShape({ one, frame, side, movable }: { one: View["figures"][numbe
     </g>
   );
 }
-
-/** Drag of a figure: shown while it moves, kept when it is let go. */
-export function useFigureDrag(id: string, place: (from: Figure["place"], dx: number, dy: number) => Figure["place"]) {
-  const desk = useDesk();
-  const from = useRef<Scene | null>(null);
-  return useDrag(
-    () => {
-      from.current = desk.scene;
-      desk.chooseFigure(id);
-    },
-    ({ dx, dy, done }) => {
-      const start = from.current?.figures?.find((each) => each.id === id);
-      if (!from.current || !start) return;
-      const scene = withFigure(from.current, id, { place: place(start.place, dx, dy) });
-      if (!done) desk.show(scene);
-      else if (dx || dy) desk.keep(scene, `moved ${start.name}`);
-    },
-  );
-}
-
-export const round = (mm: number) => Math.round(mm * 2) / 2;
