@@ -34,7 +34,7 @@ export function PourSheet() {
         <Box asChild color="depth"><Link to={`/scenes/${id}/bench`}>back to the scene</Link></Box>
         <Deed onClick={() => { window.print(); }}>print</Deed>
       </Flex>
-      <Flex justify="space-between" align="baseline" borderBottom="3px solid" borderColor="ink" paddingBottom="1">
+      <Flex justify="space-between" align="baseline" wrap="wrap" borderBottom="3px solid" borderColor="ink" paddingBottom="1">
         <Heading as="h1" fontSize="30px" fontWeight={800}>{scene.name}</Heading>
         <Box fontStyle="italic" color="soft">pour sheet, 1:{scene.brief.scale}, revision {state.revision}</Box>
       </Flex>
@@ -96,13 +96,13 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
   ];
   return (
     <Box as="section" className="keep-whole" borderTop="1.5px solid" borderColor="ink" paddingY="3" aria-label={`Pour ${pour.number}`}>
-      <Flex justify="space-between" align="baseline">
+      <Flex justify="space-between" align="baseline" wrap="wrap" columnGap="4">
         <Heading as="h2" fontSize="22px" fontWeight={800}>Pour {pour.number}</Heading>
         <Box fontWeight={700} fontSize="17px">{whenText(pour.starts_at)}</Box>
         <Box color="depth" fontStyle="italic">{lengthText(pour.bottom_depth_mm, units, 1)} up to {lengthText(pour.top_depth_mm, units, 1)}</Box>
       </Flex>
-      <Flex gap="8" marginTop="2" align="flex-start">
-        <Box width="340px" flexShrink="0">
+      <Flex direction={{ base: "column", md: "row" }} gap={{ base: 3, md: 8 }} marginTop="2" align={{ base: "stretch", md: "flex-start" }}>
+        <Box width={{ base: "auto", md: "340px" }} flexShrink="0">
           <Flex gap="6">
             <Big word="part A" value={weighedText(pour.mix.part_a_g, units)} under={volumeText(pour.mix.part_a_ml, units)} />
             <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} under={volumeText(pour.mix.part_b_ml, units)} />

@@ -27,13 +27,13 @@ export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage
     work.keep({ ...work.document, brief: { ...work.document.brief, units } }, "units");
   };
   return (
-    <Flex as="header" align="center" height="52px" flexShrink="0" paddingX="20px" borderBottom="1px solid" borderColor="hair" gap="3">
+    <Flex as="header" align="center" wrap={{ base: "wrap", xl: "nowrap" }} minHeight="52px" flexShrink="0" paddingX="20px" borderBottom="1px solid" borderColor="hair" gap="3">
       <Box asChild fontSize="24px" fontWeight={800}><Link to="/" aria-label="Gondola, all scenes">Gondola</Link></Box>
       <Box as="h1" fontSize="17px" fontWeight={500} whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis" minWidth="0">
         {work.document.name}
         <Box as="span" color="soft" fontWeight={400}>{`  1:${work.document.brief.scale} · ${work.document.pours.length} pours`}</Box>
       </Box>
-      <Flex as="nav" aria-label="stages" gap="5" marginLeft="auto">
+      <Flex as="nav" aria-label="stages" gap="5" rowGap="0" wrap="wrap" marginLeft={{ base: 0, xl: "auto" }} order={{ base: 2, xl: 0 }}>
         {STAGES.map((one) => (
           <Box asChild key={one} fontSize="16px" paddingTop="4px" paddingBottom="3px" borderBottom="4px solid" borderColor={one === stage ? "ink" : "transparent"} color={one === stage ? "ink" : "soft"} fontWeight={one === stage ? 800 : 400}>
             <NavLink to={`/scenes/${work.id}/${one}`}>{stageWord(one)}</NavLink>

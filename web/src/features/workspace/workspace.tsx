@@ -47,7 +47,7 @@ function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
   const shown = trial ? trial.document : work.document;
   const { answered, problem } = useOutcome(shown);
   return (
-    <Flex direction="column" height="100vh" minHeight="640px" overflow="hidden">
+    <Flex direction="column" height={{ base: "auto", xl: "100vh" }} minHeight="640px" overflow={{ base: "visible", xl: "hidden" }}>
       <Conflict work={work} />
       <Header work={work} stage={stage} problem={problem} />
       {answered ? (
@@ -109,12 +109,19 @@ function Laid(props: {
   );
   return (
     <DeskContext value={desk}>
-      <Grid as="main" templateColumns="248px minmax(0, 1fr) 256px" flex="1" minHeight="0">
-        <Box borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px"><Flags /></Box>
-        <SoundingSheet stage={props.stage} />
-        <Box borderLeft="1px solid" borderColor="hair" overflowY="auto" paddingX="16px" paddingY="10px"><Inspector stage={props.stage} /></Box>
+      <Grid
+        as="main"
+        templateAreas={{ base: '"flags" "sounding" "ribbon" "inspector"', md: '"sounding sounding" "ribbon ribbon" "flags inspector"', xl: '"flags sounding inspector" "ribbon ribbon ribbon"' }}
+        templateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)", xl: "248px minmax(0, 1fr) 256px" }}
+        templateRows={{ base: "auto", xl: "minmax(0, 1fr) auto" }}
+        flex="1"
+        minHeight="0"
+      >
+        <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px"><Flags /></Box>
+        <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid"><SoundingSheet stage={props.stage} /></Box>
+        <Box gridArea="inspector" borderLeft="1px solid" borderColor="hair" overflowY="auto" paddingX="16px" paddingY="10px"><Inspector stage={props.stage} /></Box>
+        <Box gridArea="ribbon" minWidth="0"><Ribbon /></Box>
       </Grid>
-      <Ribbon />
     </DeskContext>
   );
 }
