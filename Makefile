@@ -8,9 +8,9 @@ PORT ?= 8000
 PACKAGES_RUN := python3-venv ca-certificates
 PACKAGES_TEST := chromium fonts-dejavu-core
 
-.PHONY: demo test lint bench screenshots api clean python web apt-test
+.PHONY: demo test lint bench screenshots api clean
 
-demo: .setup/static
+demo: .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
 
 test: .setup/python .setup/web .setup/apt-test
@@ -70,4 +70,10 @@ clean:
 
 .setup/static: .setup/web .setup/python
 	GONDOLA_SECRET_KEY=unused $(BIN)/python server/manage.py collectstatic --noinput --clear --verbosity 0
+	@touch $@
+
+# Compile the kernels once, so that the first page need not wait for them.
+.setup/kernels: .setup/python $(wildcard core/gondola_core/cure/*.py) core/gondola_core/fill.py
+	$(BIN)/gondola sample quarry-pool > .setup/sample.json
+	$(BIN)/gondola evaluate .setup/sample.json > /dev/null
 	@touch $@
