@@ -42,7 +42,7 @@ class Grade:
 
 
 DRAFT = Grade(
-    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=3,
+    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=4,
     tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
 )
 FINE = Grade(
@@ -175,10 +175,12 @@ def _cells(scene: Scene, grade: Grade, spans: ColumnSpans) -> CellGeometry:
     tank = scene.tank
     size = tank.inner_width_mm * tank.inner_behind_mm * tank.fill_height_mm
     cell_mm = max(grade.cell_mm, (size / grade.most_cells) ** (1 / 3))
-    x = faces(tank.inner_width_mm * MM, cell_mm * MM, 4)
-    y = faces(tank.inner_behind_mm * MM, cell_mm * MM, 4)
     tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]
     z, pour_of_level = layered_faces(tops, cell_mm * MM, grade.least_levels)
+    floor_mm2 = tank.inner_width_mm * tank.inner_behind_mm
+    across_mm = max(cell_mm, (floor_mm2 * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
+    x = faces(tank.inner_width_mm * MM, across_mm * MM, 4)
+    y = faces(tank.inner_behind_mm * MM, across_mm * MM, 4)
     solids: list[SolidMaterial] = []
     group_of: list[int] = []
     for material in [scene.bed.material, *(figure.material for figure in scene.figures)]:

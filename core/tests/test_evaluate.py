@@ -81,7 +81,7 @@ class Composing(unittest.TestCase):
         fine = evaluate(self.scene, FINE, keeper=Keeper(), progress=seen.append)
         for draft, close in zip(self.outcome.pours, fine.pours, strict=True):
             with self.subTest(draft.number):
-                self.assertAlmostEqual(draft.cure.peak_c, close.cure.peak_c, delta=2.0)
+                self.assertAlmostEqual(draft.cure.peak_c, close.cure.peak_c, delta=1.5)
                 self.assertAlmostEqual(draft.cure.tack_opens_h, close.cure.tack_opens_h, delta=1)
         self.assertGreater(len(seen), 3)
         self.assertEqual(seen, sorted(seen))
