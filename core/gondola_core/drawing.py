@@ -5,10 +5,11 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from .geometry import bed_heights, outlines
+from .geometry import Meshes, bed_heights, outlines, tank_plan
 from .kept import Keeper
 from .outcome import FigureView, Section, Sounding, View
 from .scene import Scene
+from .scene_shape import body_inputs
 from .tint import FigureSight
 
 Array = NDArray[np.float64]
@@ -17,21 +18,28 @@ CUT_STEP_MM = 2.0
 SOUNDINGS_ACROSS = 11
 
 
-def section(scene: Scene, sights: list[FigureSight], keeper: Keeper) -> Section:
+def section(
+    scene: Scene, sights: list[FigureSight], keeper: Keeper, meshes: Meshes
+) -> Section:
     """All views. The front is cut at the glass, the side at the left wall, above not at all."""
     tank, bed = scene.tank, scene.bed
     x = _steps(tank.inner_width_mm)
     y = _steps(tank.inner_behind_mm)
     front_cut = bed_heights(bed, tank, x, np.zeros(1))[0]
     side_cut = bed_heights(bed, tank, np.zeros(1), y)[:, 0]
-    drawn = keeper.keep(
-        "outlines",
-        [(f.solids, f.place, f.turn_deg) for f in scene.figures],
-        lambda: {
-            view: [outlines(figure, view) for figure in scene.figures]
-            for view in ("front", "side", "above")
-        },
-    )
+    drawn = {
+        view: [
+            keeper.keep(
+                f"outline-{view}", body_inputs(figure),
+                lambda figure=figure, view=view: outlines(figure, view, meshes),  # type: ignore[misc]
+            )
+            for figure in scene.figures
+        ]
+        for view in ("front", "side", "above")
+    }
+    floor = tank_plan(tank)
+    rim = tank_plan(tank, tank.wall_height_mm)
+    high = tank.wall_height_mm
 
     def view(name: str, across: float, line: Array, cut: Array) -> View:
         figures = [
@@ -44,8 +52,17 @@ def section(scene: Scene, sights: list[FigureSight], keeper: Keeper) -> Section:
             )
             for figure, sight, lines in zip(scene.figures, sights, drawn[name], strict=True)
         ]
+        if name == "above":
+            tank_mm = tank_plan(tank, tank.fill_height_mm)
+        else:
+            axis = 0 if name == "front" else 1
+            tank_mm = np.array([
+                [rim[:, axis].min(), high], [floor[:, axis].min(), 0.0],
+                [floor[:, axis].max(), 0.0], [rim[:, axis].max(), high],
+            ])
         return View(
             across_mm=across,
+            tank_mm=np.round(tank_mm, 2).tolist(),
             bed_cut_mm=np.round(np.stack([line, cut], axis=1), 2).tolist(),
             figures=sorted(figures, key=lambda figure: -figure.nearest_mm),
         )

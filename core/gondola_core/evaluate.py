@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from datetime import timedelta
 
@@ -11,57 +10,46 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
-from .checks import heat_limits, in_order, pour_depth_mm, pour_flags, scene_flags
-from .cure.answer import PourCure, audit, cure_history, heat_profile, pour_cures, pour_peaks
-from .cure.box import CellGeometry, Surroundings, faces
-from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
+from .checks import dam_flags, figure_flags, heat_limits, in_order, pour_depth_mm
+from .checks import pour_flags, scene_flags
+from .cure.answer import PourCure, audit, cure_history, heat_profile
+from .dam import DamFacts, dam_facts
 from .drawing import section
-from .fill import ColumnSpans, column_spans, free_surface_cm2, free_volume_ml, solid_fractions
-from .geometry import bed_area_cm2, extent_mm
+from .fill import free_surface_cm2, free_volume_ml
+from .geometry import Meshes, bed_area_cm2, bed_heights, meshes_in
+from .holding import FigureFacts, figure_facts
 from .kept import Keeper, digest
-from .materials import Resin, SolidMaterial
-from .mixing import Mix, mix_for
-from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
+from .mixing import Mix, allowance_ml, mix_for
+from .outcome import DoseDrops, Filling, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
 from .scene import Scene
-from .schedule import ROOM_STEP_H, nights, pour_starts_h, room_samples_c
+from .scene_heat import DRAFT, FINE, Grade, SceneHeat, scene_heat
+from .scene_shape import SceneShape, body_inputs, scene_shape
+from .schedule import ROOM_STEP_H, nights, pour_starts_h
 from .tint import Seam, figure_sights, seams, water_profile
-from .units import DAY, HOUR, MM
+from .traps import wet_and_trapped_ml
+from .units import HOUR
 
 Array = NDArray[np.float64]
 
+__all__ = ["DRAFT", "FINE", "KEEPER", "Grade", "evaluate", "outcome_json"]
+
+KEEPER = Keeper(most=256)
+"""The keeper of this process."""
+CURVE_POINTS = 41
+WARMS_BY_K = 30.0
+"""Warming of a bed by which its gas is told. Source: own_geometry"""
+SEAL_COAT_MM = 0.25
+"""Resin that a brushed seal coat takes over a porous bed. Source: own_geometry"""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Grade:
-    """How finely the march is computed; in a large tank cells grow until `most_cells` do."""
+class _Volumes:
+    """By pour: not solid, taken up, air kept, and the open surface at its line."""
 
-    name: str
-    cell_mm: float
-    most_cells: int
-    least_levels: int
-    tolerance: Tolerance
-
-
-DRAFT = Grade(
-    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=4,
-    tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
-)
-FINE = Grade(
-    name="fine", cell_mm=4.0, most_cells=400_000, least_levels=4,
-    tolerance=Tolerance(temperature_k=0.05, degree=5e-4),
-)
-_BAND = Grade(
-    name="band", cell_mm=16.0, most_cells=2_500, least_levels=2,
-    tolerance=Tolerance(temperature_k=0.4, degree=4e-3),
-)
-AFTER_LAST_POUR = 14 * DAY
-"""Longest march after the last pour [s]; what is not hard by then is said so."""
-AFTER_LAST_POUR_BAND = 1.5 * DAY
-RATE_SPREAD = 0.10
-HEAT_SPREAD = 0.05
-"""Share by which a data sheet's rate and heat may be off. Source: assumed"""
-
-KEEPER = Keeper()
-"""The keeper of this process."""
+    free_ml: Array
+    resin_ml: Array
+    trapped_ml: Array
+    surface_cm2: Array
 
 
 def evaluate(
@@ -69,66 +57,76 @@ def evaluate(
     grade: Grade = DRAFT,
     keeper: Keeper = KEEPER,
     progress: Callable[[float], None] | None = None,
+    meshes: Meshes | None = None,
 ) -> Outcome:
     """The whole outcome of a scene.
 
     progress  called with the share that is done, for grades that take long
+    meshes    those that the scene points at and does not bring along itself
     """
-    spans = keeper.keep(
-        "spans", [scene.tank, scene.bed, scene.figures],
-        lambda: column_spans(scene.tank, scene.bed, scene.figures),
-    )
-    extents = keeper.keep(
-        "extents", scene.figures, lambda: [extent_mm(figure) for figure in scene.figures]
-    )
-    sights = keeper.keep(
-        "sights", _water_inputs(scene), lambda: figure_sights(scene, extents)
-    )
-    water = keeper.keep("water", _water_inputs(scene), lambda: water_profile(scene))
-    steps = keeper.keep("seams", _water_inputs(scene), lambda: seams(scene))
-    room = _room_c(scene, AFTER_LAST_POUR)
-    cured = _cure(scene, grade, spans, float(room.mean()), keeper, progress)
-    marched, geometry, cures, bands = cured
+    held = {**(meshes or {}), **meshes_in(scene)}
+    shape = scene_shape(scene, held, keeper)
+    extents = [(body.least, body.most) for body in shape.figures]
+    water_inputs = _water_inputs(scene)
+    sights = keeper.keep("sights", water_inputs, lambda: figure_sights(scene, extents))
+    water = keeper.keep("water", water_inputs, lambda: water_profile(scene))
+    steps = keeper.keep("seams", water_inputs, lambda: seams(scene))
+    heat = scene_heat(scene, grade, shape, keeper, progress)
     starts = pour_starts_h(scene.pours)
-    fill = scene.tank.fill_height_mm
-    tops = np.array([0.0, *(fill - pour.top_depth_mm for pour in scene.pours)])
-    volumes = np.diff(free_volume_ml(spans, tops))
-    surfaces = free_surface_cm2(spans, tops - 1e-6)[1:]
+    volumes = _volumes(scene, shape)
+    heaviest = max(scene.resin_of(pour).density_g_ml for pour in scene.pours)
+    dam = keeper.keep(
+        "dam", [scene.tank, heaviest, heat.wall_peak_c],
+        lambda: dam_facts(scene.tank, heaviest, heat.wall_peak_c),
+    )
+    allowances = _allowances(scene, volumes, dam)
     mixes = [
-        mix_for(float(volume), scene.resin_of(pour))
-        for volume, pour in zip(volumes, scene.pours, strict=True)
+        mix_for(float(volume + more), scene.resin_of(pour))
+        for volume, more, pour in zip(volumes.resin_ml, allowances, scene.pours, strict=True)
     ]
+    facts = _figure_facts(scene, shape, heat)
     flags = in_order(
-        pour_flags(scene, cures, mixes, starts, bands)
+        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c)
         + scene_flags(scene, sights, steps, extents)
+        + dam_flags(scene, dam)
+        + figure_flags(
+            scene, facts, shape.traps, shape.basins,
+            [body.covered_fraction for body in shape.figures],
+        )
     )
     pours = [
-        _pour_outcome(
-            scene, index, float(surfaces[index]), mixes[index], cures, bands[index], steps
-        )
+        _pour_outcome(scene, index, volumes, allowances[index], mixes[index], heat, steps)
         for index in range(len(scene.pours))
     ]
-    room_at = np.arange(len(room)) * ROOM_STEP_H
-    span_h = marched.end / HOUR
+    room_at = np.arange(len(heat.room_c)) * ROOM_STEP_H
+    span_h = heat.marched.end / HOUR
     shown = room_at <= span_h + 1
+    mean_room_c = float(heat.room_c.mean())
     return Outcome(
         scene_digest=digest(scene),
         grade=grade.name,
-        whole=_whole(scene, spans, pours, starts),
+        whole=_whole(scene, volumes, pours, starts, dam),
         pours=pours,
-        heat=heat_profile(marched, geometry, cures, bands, float(room.mean())),
+        heat=heat_profile(heat.marched, heat.cells, heat.cures, heat.bands_c, mean_room_c),
         limits=heat_limits(scene),
-        history=cure_history(marched),
+        history=cure_history(heat.marched),
         water=water,
         sights=sights,
-        section=section(scene, sights, keeper),
+        section=section(scene, sights, keeper, held),
+        filling=keeper.keep(
+            "filling", [scene.tank, scene.bed, [body_inputs(one) for one in scene.figures],
+                        [one.prefilled for one in scene.figures], scene.resins[0]],
+            lambda: _filling(scene, shape),
+        ),
+        figures=facts,
+        dam=dam,
         room=RoomTrace(
             at_h=room_at[shown][::4].tolist(),
-            room_c=np.round(room[shown][::4], 2).tolist(),
+            room_c=np.round(heat.room_c[shown][::4], 2).tolist(),
             nights=nights(scene.brief.first_pour_at, span_h),
         ),
         flags=flags,
-        march=audit(marched, geometry, grade.name),
+        march=audit(heat.marched, heat.cells, grade.name),
     )
 
 
@@ -142,134 +140,95 @@ _OUTCOME = TypeAdapter(Outcome)
 
 def _water_inputs(scene: Scene) -> list[object]:
     return [
-        scene.brief.light, scene.brief.backdrop_srgb, scene.colourants, scene.figures,
+        scene.brief.light, scene.brief.backdrop_srgb, scene.colourants,
+        [[body_inputs(one), one.paint_srgb, one.id, one.name] for one in scene.figures],
         [(pour.top_depth_mm, pour.doses) for pour in scene.pours],
         scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
     ]
 
 
-def _heat_inputs(scene: Scene) -> list[object]:
-    return [
-        scene.tank, scene.bed.heights_mm, scene.bed.material,
-        [(one.solids, one.place, one.turn_deg, one.material) for one in scene.figures],
-        scene.resins, scene.brief.room, scene.brief.first_pour_at.isoformat(),
-        [(pour.top_depth_mm, pour.resin_id, pour.mix_c, pour.wait_h) for pour in scene.pours],
-    ]
-
-
-def _timed(scene: Scene) -> list[TimedPour]:
-    index = {resin.id: number for number, resin in enumerate(scene.resins)}
-    return [
-        TimedPour(start=start * HOUR, mix_c=pour.mix_c, resin=index[pour.resin_id])
-        for start, pour in zip(pour_starts_h(scene.pours), scene.pours, strict=True)
-    ]
-
-
-def _room_c(scene: Scene, after: float) -> Array:
-    span_h = pour_starts_h(scene.pours)[-1] + after / HOUR
-    return room_samples_c(scene.brief.first_pour_at, scene.brief.room, span_h)
-
-
-def _cells(scene: Scene, grade: Grade, spans: ColumnSpans) -> CellGeometry:
-    """The box of cells for a scene: even across, with a face at every layer line."""
-    tank = scene.tank
-    size = tank.inner_width_mm * tank.inner_behind_mm * tank.fill_height_mm
-    cell_mm = max(grade.cell_mm, (size / grade.most_cells) ** (1 / 3))
-    tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]
-    z, pour_of_level = layered_faces(tops, cell_mm * MM, grade.least_levels)
-    floor_mm2 = tank.inner_width_mm * tank.inner_behind_mm
-    across_mm = max(cell_mm, (floor_mm2 * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
-    x = faces(tank.inner_width_mm * MM, across_mm * MM, 4)
-    y = faces(tank.inner_behind_mm * MM, across_mm * MM, 4)
-    solids: list[SolidMaterial] = []
-    group_of: list[int] = []
-    for material in [scene.bed.material, *(figure.material for figure in scene.figures)]:
-        if material not in solids:
-            solids.append(material)
-        group_of.append(solids.index(material))
-    return CellGeometry(
-        x_faces=x, y_faces=y, z_faces=z, pour_of_level=pour_of_level,
-        solid_fractions=solid_fractions(spans, group_of, x / MM, y / MM, z / MM),
-        solids=tuple(solids),
+def _volumes(scene: Scene, shape: SceneShape) -> _Volumes:
+    fill = scene.tank.fill_height_mm
+    tops = np.array([0.0, *(fill - pour.top_depth_mm for pour in scene.pours)])
+    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, tops)
+    return _Volumes(
+        free_ml=np.diff(free_volume_ml(shape.spans, tops)),
+        resin_ml=np.maximum(np.diff(wet - trapped), 0.0),
+        trapped_ml=np.diff(trapped),
+        surface_cm2=free_surface_cm2(shape.spans, tops - 1e-6)[1:],
     )
 
 
-def _cure(
-    scene: Scene, grade: Grade, spans: ColumnSpans, mean_room_c: float, keeper: Keeper,
-    progress: Callable[[float], None] | None,
-) -> tuple[Marched, CellGeometry, list[PourCure | None], list[tuple[float, float] | None]]:
-    """The march, its cells, each pour's cure, and its peak band from three coarse marches.
+def _allowances(scene: Scene, volumes: _Volumes, dam: DamFacts) -> list[float]:
+    """Films in the cups of each pour, and the climb at the walls with the last one [ml]."""
+    more = [
+        allowance_ml(float(volume), scene.resin_of(pour))
+        for volume, pour in zip(volumes.resin_ml, scene.pours, strict=True)
+    ]
+    more[-1] += dam.climb_ml
+    return more
 
-    The band is the march's own peak, moved by what the coarse marches differ when room, rate and
-    heat all run low or all run high.
-    """
 
-    def whole() -> tuple[Marched, CellGeometry, list[PourCure | None]]:
-        cells = _cells(scene, grade, spans)
-        marched = _march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, progress)
-        return marched, cells, pour_cures(marched, cells, _timed(scene), scene.resins, mean_room_c)
-
-    def spread() -> list[list[float | None]]:
-        cells = _cells(scene, _BAND, spans)
-        peaks = []
-        for way in (-1.0, 0.0, 1.0):
-            resins = [_shifted(resin, way) for resin in scene.resins]
-            offset = way * scene.brief.room.spread_k
-            marched = _march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR_BAND, None)
-            peaks.append(pour_peaks(marched, len(scene.pours)))
-        return peaks
-
-    inputs = _heat_inputs(scene)
-    with ThreadPoolExecutor(max_workers=1) as pool:
-        beside = pool.submit(keeper.keep, "band", inputs, spread)
-        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
-        low, mid, high = beside.result()
-    bands: list[tuple[float, float] | None] = []
-    for cure, lower, middle, upper in zip(cures, low, mid, high, strict=True):
-        if cure is None or lower is None or middle is None or upper is None:
-            bands.append(None)
-            continue
-        bands.append(
-            (
-                round(cure.peak_c + min(0.0, lower - middle), 1),
-                round(cure.peak_c + max(0.0, upper - middle), 1),
+def _figure_facts(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[FigureFacts]:
+    fill = scene.tank.fill_height_mm
+    lines = [fill - pour.top_depth_mm for pour in scene.pours]
+    air = {trap.figure_id: trap.volume_ml for trap in reversed(shape.traps)}
+    facts = []
+    for figure, body, peak in zip(
+        scene.figures, shape.figures, heat.figure_peaks_c, strict=True
+    ):
+        bottom, top = float(body.least[2]), float(body.most[2])
+        middle = min(0.5 * (bottom + top), fill - 1e-6)
+        within = next(number for number, line in enumerate(lines) if middle < line)
+        below = [line for line in lines[:-1] if line <= top]
+        line_below = min(below, key=lambda line: abs(bottom - line)) if below else None
+        stiff = False
+        if line_below is not None:
+            laid_on = lines.index(line_below)
+            cure = heat.cures[laid_on]
+            opens = cure.tack_opens_h if cure else 0.0
+            stiff = opens is not None and scene.pours[laid_on + 1].wait_h >= opens
+        facts.append(
+            figure_facts(
+                figure, body.bulk, scene.resin_of(scene.pours[within]),
+                gap_below_mm=body.gap_below_mm,
+                line_below_mm=None if line_below is None else bottom - line_below,
+                contact_cm2=body.contact_cm2,
+                layer_is_stiff=stiff,
+                room_above_mm=max(1.0, scene.tank.wall_height_mm - top),
+                peak_c=peak,
+                flat_cm2=body.flat_cm2,
+                trapped_ml=air.get(figure.id, 0.0),
             )
         )
-    return marched, cells, cures, bands
+    return facts
 
 
-def _shifted(resin: Resin, way: float) -> Resin:
-    rate = 1.0 + way * RATE_SPREAD
-    return resin.model_copy(
-        update={
-            "k1_per_s": resin.k1_per_s * rate,
-            "k2_per_s": resin.k2_per_s * rate,
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * HEAT_SPREAD),
-        }
-    )
-
-
-def _march(
-    scene: Scene, resins: list[Resin], cells: CellGeometry, grade: Grade, room_offset_k: float,
-    after: float, progress: Callable[[float], None] | None,
-) -> Marched:
-    tank = scene.tank
-    timed = _timed(scene)
-    return march_plan(
-        cells,
-        Surroundings(
-            wall=tank.wall.material,
-            wall_thickness=tank.wall.thickness_mm * MM,
-            base=tank.base.material,
-            base_thickness=tank.base.thickness_mm * MM,
-        ),
-        resins,
-        timed,
-        _room_c(scene, after) + room_offset_k,
-        ROOM_STEP_H * HOUR,
-        timed[-1].start + after,
-        grade.tolerance,
-        progress,
+def _filling(scene: Scene, shape: SceneShape) -> Filling:
+    tank, bed = scene.tank, scene.bed
+    heights = np.linspace(0.0, tank.fill_height_mm, CURVE_POINTS)
+    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, heights)
+    spans = shape.spans
+    of_bed = spans.what == 1
+    bed_ml = float((spans.high - np.maximum(spans.low, 0.0))[of_bed].sum() * spans.area_mm2 / 1000)
+    x = np.linspace(0, tank.inner_width_mm, max(3, round(tank.inner_width_mm / 2)))
+    y = np.linspace(0, tank.inner_behind_mm, max(3, round(tank.inner_behind_mm / 2)))
+    slope = np.hypot(*np.gradient(bed_heights(bed, tank, x, y), y, x))
+    area = bed_area_cm2(bed, tank)
+    gas = 0.0
+    if not bed.sealed:
+        # ideal gas in the pores, at constant pressure, from 293 K
+        gas = bed.material.porosity_fraction * bed_ml * WARMS_BY_K / 293.15
+    return Filling(
+        height_mm=np.round(heights, 2).tolist(),
+        free_ml=np.round(free_volume_ml(spans, heights), 2).tolist(),
+        resin_ml=np.round(wet - trapped, 2).tolist(),
+        traps=shape.traps,
+        basins=shape.basins,
+        bed_ml=round(bed_ml, 1),
+        steepest_deg=round(float(np.degrees(np.arctan(slope.max()))), 1),
+        gas_ml=round(gas, 2),
+        seal_coat_g=round(area * SEAL_COAT_MM / 10 * scene.resins[0].density_g_ml, 1),
     )
 
 
@@ -296,15 +255,15 @@ def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 
 
 def _pour_outcome(
-    scene: Scene, index: int, surface_cm2: float, mix: Mix, cures: list[PourCure | None],
-    band: tuple[float, float] | None, steps: list[Seam],
+    scene: Scene, index: int, volumes: _Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
+    steps: list[Seam],
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
     depth = pour_depth_mm(scene, index + 1)
     names = {colourant.id: colourant for colourant in scene.colourants}
     start = pour_starts_h(scene.pours)[index]
-    cure = cures[index]
+    cure, band = heat.cures[index], heat.bands_c[index]
     return PourOutcome(
         number=index + 1,
         id=pour.id,
@@ -313,8 +272,11 @@ def _pour_outcome(
         top_depth_mm=pour.top_depth_mm,
         bottom_depth_mm=round(pour.top_depth_mm + depth, 2),
         depth_mm=round(depth, 2),
-        free_volume_ml=round(mix.mix_ml, 2),
-        free_surface_cm2=round(surface_cm2, 1),
+        free_volume_ml=round(float(volumes.free_ml[index]), 2),
+        resin_volume_ml=round(float(volumes.resin_ml[index]), 2),
+        trapped_ml=round(float(volumes.trapped_ml[index]), 3),
+        allowance_ml=round(more_ml, 2),
+        free_surface_cm2=round(float(volumes.surface_cm2[index]), 1),
         mix=mix,
         doses=[
             DoseDrops(
@@ -335,13 +297,13 @@ def _pour_outcome(
         hard_at=_moment(scene, start, cure.hard_h if cure else None),
         cure=cure,
         peak_band=PeakBand(low_c=band[0], high_c=band[1]) if band else None,
-        joint=_joint(scene, index, cures),
+        joint=_joint(scene, index, heat.cures),
         seam=steps[index - 1] if index else None,
     )
 
 
 def _whole(
-    scene: Scene, spans: ColumnSpans, pours: list[PourOutcome], starts: list[float]
+    scene: Scene, volumes: _Volumes, pours: list[PourOutcome], starts: list[float], dam: DamFacts
 ) -> Whole:
     cures = [pour.cure for pour in pours if pour.cure is not None]
     last = pours[-1].cure
@@ -355,12 +317,18 @@ def _whole(
         demould = round(max(ready), 2)
     fill = scene.tank.fill_height_mm
     mix_g = sum(pour.mix.mix_g for pour in pours)
-    whole_ml = scene.tank.inner_width_mm * scene.tank.inner_behind_mm * fill / 1000
-    free = sum(pour.free_volume_ml for pour in pours)
-    solid_g = (whole_ml - free) * scene.bed.material.density_g_ml
+    whole_ml = dam.floor_cm2 * fill / 10
+    free = float(volumes.free_ml.sum())
+    count = scene.brief.pieces_count
+    solid_g = max(whole_ml - free, 0.0) * scene.bed.material.density_g_ml
     return Whole(
         free_volume_ml=round(free, 1),
         mix_g=round(mix_g, 1),
+        pieces_count=count,
+        all_pieces_mix_g=round(count * mix_g, 1),
+        all_pieces_ml=round(count * sum(pour.mix.mix_ml for pour in pours), 1),
+        outer_width_mm=dam.cuts.outer_width_mm,
+        outer_behind_mm=dam.cuts.outer_behind_mm,
         piece_kg=round((mix_g + solid_g) / 1000, 2),
         bed_area_cm2=round(bed_area_cm2(scene.bed, scene.tank), 1),
         bed_top_depth_mm=round(fill - max(map(max, scene.bed.heights_mm)), 1),

@@ -1,4 +1,4 @@
-"""Free volume over the bed and around the figures, from column spans.
+"""Column spans and free volume over the bed and around the figures, from column spans.
 
 One vertical line stands in the middle of each column of the tank. What is solid along it is kept
 as spans, joined where they overlap, so that overlaps count once; free height below a level is
@@ -13,14 +13,47 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from .geometry import bed_heights, figure_chords
+from .geometry import (
+    Meshes,
+    bed_heights,
+    figure_spans,
+    mesh_spans,
+    plan_box,
+    polygon_area,
+    tank_plan,
+    wall_heights,
+)
+from .geometry.body import own_mesh
+from .geometry.mesh import TriMesh
 from .scene import Bed, Figure, Tank
 
 Array = NDArray[np.float64]
+Whole = NDArray[np.int64]
 
 COLUMN_MM = 1.0
 MOST_COLUMNS = 60_000
 """Columns of 1 mm up to a desk-size tank; larger tanks get wider ones."""
+OUTSIDE, BED, FIRST_FIGURE = 0, 1, 2
+"""What a span is: beyond the walls, bed, and the figures in their order from 2 on."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Columns:
+    """Even vertical lines over the tank.
+
+    x_mm, y_mm  (nx,), (ny,) middles of the columns
+    area_mm2    of one column; in tanks that are no boxes so scaled that the floor's area is exact
+    begins_mm   (ny, nx) height at which the tank begins, infinite where there is none
+    """
+
+    x_mm: Array
+    y_mm: Array
+    area_mm2: float
+    begins_mm: Array
+
+
+Parts = tuple[Whole, Array, Array]
+"""Spans of one thing: (column, low, high), column = row * nx + cell."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,45 +64,97 @@ class ColumnSpans:
     area_mm2    of one column
     first       (ny*nx + 1,) index of each column's first span, row by row
     low, high   (spans,) heights above the floor, rising and apart within a column [mm]
-    what        (spans,) 0 for the bed, i for the i-th figure counted from 1
+    what        (spans,) `OUTSIDE`, `BED`, or `FIRST_FIGURE` and on
     """
 
     x_mm: Array
     y_mm: Array
     area_mm2: float
-    first: NDArray[np.int64]
+    first: Whole
     low: Array
     high: Array
-    what: NDArray[np.int64]
+    what: Whole
 
 
-def column_spans(tank: Tank, bed: Bed, figures: list[Figure]) -> ColumnSpans:
-    """Spans of the bed and all figures; where two overlap, the one named first keeps the place."""
-    width, behind = tank.inner_width_mm, tank.inner_behind_mm
+def tank_columns(tank: Tank) -> Columns:
+    """Columns of 1 mm, or wider in large tanks, over the smallest box around the tank."""
+    left, right, front, back = plan_box(tank)
+    width, behind = right - left, back - front
     pitch = max(COLUMN_MM, float(np.sqrt(width * behind / MOST_COLUMNS)))
     nx, ny = max(12, round(width / pitch)), max(12, round(behind / pitch))
-    x = (np.arange(nx) + 0.5) * width / nx
-    y = (np.arange(ny) + 0.5) * behind / ny
-    ground = bed_heights(bed, tank, x, y)
-    column = [np.arange(nx * ny)]
-    low, high = [np.full(nx * ny, -1.0)], [ground.ravel()]
-    what = [np.zeros(nx * ny, dtype=np.int64)]
-    for number, figure in enumerate(figures, start=1):
-        for rows, columns, enter, leave in figure_chords(figure, x, y):
-            hit = np.argwhere(enter < leave)
-            column.append((hit[:, 0] + rows.start) * nx + hit[:, 1] + columns.start)
-            low.append(enter[hit[:, 0], hit[:, 1]])
-            high.append(leave[hit[:, 0], hit[:, 1]])
-            what.append(np.full(len(hit), number, dtype=np.int64))
-    columns_of, lows, highs, whats = map(np.concatenate, (column, low, high, what))
-    order = np.lexsort((whats, columns_of))
+    x = left + (np.arange(nx) + 0.5) * width / nx
+    y = front + (np.arange(ny) + 0.5) * behind / ny
+    begins = wall_heights(tank, x, y)
+    area = width / nx * behind / ny
+    floor = polygon_area(tank_plan(tank))
+    if tank.taper_deg == 0:
+        area = floor / max(1, int((begins == 0).sum()))
+    return Columns(x_mm=x, y_mm=y, area_mm2=area, begins_mm=begins)
+
+
+def ground_spans(tank: Tank, bed: Bed, columns: Columns, meshes: Meshes) -> tuple[Parts, Parts]:
+    """What lies beyond the walls, and the bed: its heights and the mesh on them."""
+    count = columns.begins_mm.size
+    every = np.arange(count)
+    begins = columns.begins_mm.ravel()
+    beyond = begins > 0
+    outside = (
+        every[beyond], np.full(int(beyond.sum()), -1.0),
+        np.where(np.isinf(begins[beyond]), 1e6, begins[beyond]),
+    )
+    ground = bed_heights(bed, tank, columns.x_mm, columns.y_mm).ravel()
+    parts: list[Parts] = [(every, np.full(count, -1.0), ground)]
+    if bed.mesh is not None:
+        spans = mesh_spans(own_mesh(bed.mesh, meshes), columns.x_mm, columns.y_mm)
+        parts.append((spans.column, spans.low, spans.high))
+    column, low, high = (np.concatenate(arrays) for arrays in zip(*parts, strict=True))
+    return outside, (column, low, high)
+
+
+def spans_of(figure: Figure, columns: Columns, meshes: Meshes) -> Parts:
+    """What is solid of one figure along the columns."""
+    return figure_spans(figure, meshes, columns.x_mm, columns.y_mm)
+
+
+def put_together(columns: Columns, parts: list[Parts]) -> ColumnSpans:
+    """All things in one; where two overlap, the one named first keeps the place.
+
+    parts  beyond the walls, the bed, then each figure
+    """
+    column, low, high = (np.concatenate(arrays) for arrays in zip(*parts, strict=True))
+    what = np.repeat(np.arange(len(parts)), [len(part[0]) for part in parts])
+    order = np.argsort(column, kind="stable")
     first, out_low, out_high, out_what = _apart(
-        nx * ny, columns_of[order], lows[order], highs[order], whats[order]
+        columns.begins_mm.size, column[order], low[order], high[order], what[order]
     )
     return ColumnSpans(
-        x_mm=x, y_mm=y, area_mm2=width / nx * behind / ny,
+        x_mm=columns.x_mm, y_mm=columns.y_mm, area_mm2=columns.area_mm2,
         first=first, low=out_low, high=out_high, what=out_what,
     )
+
+
+def column_spans(
+    tank: Tank, bed: Bed, figures: list[Figure], meshes: Meshes | None = None
+) -> ColumnSpans:
+    """Spans of tank, bed and all figures in one call; the composer keeps the pieces instead."""
+    held = meshes or {}
+    columns = tank_columns(tank)
+    outside, ground = ground_spans(tank, bed, columns, held)
+    return put_together(
+        columns, [outside, ground, *(spans_of(figure, columns, held) for figure in figures)]
+    )
+
+
+def lowest_gap_mm(figure_part: Parts, ground: Parts, count: int) -> float | None:
+    """How far a figure could sink before it touches the bed; None if no column has both [mm]."""
+    column, low, _ = figure_part
+    if not len(column):
+        return None
+    top = np.full(count, -np.inf)
+    np.maximum.at(top, ground[0], ground[2])
+    gap = low - top[column]
+    gap = gap[np.isfinite(gap)]
+    return float(gap.min()) if len(gap) else None
 
 
 @njit(nogil=True, cache=True)
@@ -173,7 +258,7 @@ def solid_fractions(
 ) -> Array:
     """Share of each solid group in each cell of a coarser grid, (groups, nz, ny, nx).
 
-    group_of  group of the bed, then of each figure, counted from 0
+    group_of  group of what lies beyond the walls, of the bed, then of each figure, from 0
 
     A column belongs whole to the cell that holds its middle; shares are of the columns there.
     """

@@ -6,9 +6,12 @@ from dataclasses import dataclass
 
 from .checks import Flag, HeatLimit
 from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
+from .dam import DamFacts
 from .geometry import Outline
+from .holding import FigureFacts
 from .mixing import Mix
 from .schedule import Night
+from .traps import AirTrap, DryBasin
 from .tint import FigureSight, Seam, WaterProfile
 
 
@@ -32,7 +35,13 @@ class DoseDrops:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PourOutcome:
-    """One pour, numbered from the bottom. `cure` is None where the bed leaves it no room."""
+    """One pour, numbered from the bottom. `cure` is None where the bed leaves it no room.
+
+    free_volume_ml    not solid between its lines
+    resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
+                      whose rim it passes counts whole
+    allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
+    """
 
     number: int
     id: str
@@ -42,6 +51,9 @@ class PourOutcome:
     bottom_depth_mm: float
     depth_mm: float
     free_volume_ml: float
+    resin_volume_ml: float
+    trapped_ml: float
+    allowance_ml: float
     free_surface_cm2: float
     mix: Mix
     doses: list[DoseDrops]
@@ -70,10 +82,11 @@ class FigureView:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class View:
-    """One view of the tank: the bed where it is cut, and the figures, farthest first."""
+    """One view of the tank: its inner outline, the bed where it is cut, figures, farthest first."""
 
     across_mm: float
     bed_cut_mm: list[list[float]]
+    tank_mm: list[list[float]]
     figures: list[FigureView]
 
 
@@ -97,11 +110,31 @@ class Section:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Filling:
+    """How the water grows with height, and what air and hollows do to it."""
+
+    height_mm: list[float]
+    free_ml: list[float]
+    resin_ml: list[float]
+    traps: list[AirTrap]
+    basins: list[DryBasin]
+    bed_ml: float
+    steepest_deg: float
+    gas_ml: float
+    seal_coat_g: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Whole:
     """The piece as a whole."""
 
     free_volume_ml: float
     mix_g: float
+    pieces_count: int
+    all_pieces_mix_g: float
+    all_pieces_ml: float
+    outer_width_mm: float
+    outer_behind_mm: float
     piece_kg: float
     bed_area_cm2: float
     bed_top_depth_mm: float
@@ -135,6 +168,9 @@ class Outcome:
     water: WaterProfile
     sights: list[FigureSight]
     section: Section
+    filling: Filling
+    figures: list[FigureFacts]
+    dam: DamFacts
     room: RoomTrace
     flags: list[Flag]
     march: MarchAudit

@@ -30,3 +30,11 @@ ZERO_C = 273.15
 """kelvin at 0 degrees Celsius"""
 GAS_CONSTANT = 8.314462618
 """J/(mol K), exact by the 2019 definition of the mole and the kelvin"""
+GRAVITY = 9.80665
+"""m/s2, standard acceleration of free fall"""
+GPA = 1e9
+"""pascals in a gigapascal"""
+MPA = 1e6
+"""pascals in a megapascal"""
+MM2 = 1e-6
+"""square metres in a square millimetre"""

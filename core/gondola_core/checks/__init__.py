@@ -1,5 +1,7 @@
 """Flags and remedies: what will go wrong, by how much, and what to try."""
 
+from .build import dam_flags
+from .figures import figure_flags
 from .flag import Edit, Flag, Remedy, Severity
 from .heat import HeatLimit, heat_limits, pour_depth_mm, pour_flags
 from .scene import scene_flags
@@ -18,6 +20,8 @@ __all__ = [
     "HeatLimit",
     "Remedy",
     "Severity",
+    "dam_flags",
+    "figure_flags",
     "heat_limits",
     "in_order",
     "pour_depth_mm",

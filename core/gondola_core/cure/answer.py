@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from ..materials import Resin
 from ..units import HOUR, MM
-from .box import CellGeometry
+from .box import WALL_FILM, CellGeometry, Surroundings
 from .plan import COOL_C, Marched, TimedPour
 from .tail import full_cure
 
@@ -147,6 +147,51 @@ def pour_peaks(marched: Marched, count: int) -> list[float | None]:
         mine = marched.resin & (marched.pour_of_level == number)[:, None, None]
         peaks.append(float(marched.peak_c[mine].max()) if mine.any() else None)
     return peaks
+
+
+def peak_around_c(
+    marched: Marched, geometry: CellGeometry, least: Array, most: Array
+) -> float | None:
+    """Hottest resin in the cells that a body's extent touches; corners above the floor [m]."""
+    base = marched.base_levels
+    z = geometry.z_faces
+    rows = []
+    for axis, faces in enumerate((geometry.x_faces, geometry.y_faces, z)):
+        first = max(0, int(np.searchsorted(faces, least[axis])) - 1)
+        last = min(len(faces) - 1, int(np.searchsorted(faces, most[axis])))
+        rows.append(slice(first, max(first + 1, last)))
+    cells = marched.peak_c[base:][rows[2], rows[1], rows[0]]
+    wet = marched.resin[base:][rows[2], rows[1], rows[0]]
+    return round(float(cells[wet].max()), 1) if wet.any() else None
+
+
+def wall_peak_c(
+    marched: Marched, geometry: CellGeometry, around: Surroundings, room_c: float
+) -> float | None:
+    """Hottest middle of the sheet: the hottest resin beside a wall, less what film and sheet drop.
+
+        T = T_room + (T_cell - T_room) (1/h + t/2k) / (1/h + t/k + half a cell)
+
+    Source: own_march
+    """
+    base = marched.base_levels
+    wet = marched.resin[base:]
+    here = np.ones_like(wet) if geometry.outside is None else ~geometry.outside
+    edge = np.zeros_like(wet)
+    for axis in (1, 2):
+        beyond = np.pad(~here, [(1, 1) if dim == axis else (0, 0) for dim in range(3)],
+                        constant_values=True)
+        count = wet.shape[axis]
+        edge |= np.take(beyond, np.arange(count), axis=axis)
+        edge |= np.take(beyond, np.arange(2, count + 2), axis=axis)
+    beside = wet & edge
+    if not beside.any():
+        return None
+    hottest = float(marched.peak_c[base:][beside].max())
+    film, sheet = 1.0 / WALL_FILM, around.wall_thickness / around.wall.conductivity_w_mk
+    half = 0.5 * float(np.diff(geometry.x_faces).mean()) / 0.2
+    share = (film + sheet / 2) / (film + sheet + half)
+    return round(room_c + share * (hottest - room_c), 1)
 
 
 def _last(crossed: Array, start: float) -> float | None:

@@ -33,6 +33,8 @@ class CellGeometry:
     pour_of_level     (levels,) index of the pour that brings each level
     solid_fractions   (materials, levels, rows, cells) share of each solid in each cell
     solids            what those materials are
+    outside           (levels, rows, cells) True where there is no tank; None for a whole box
+    wall_share        (levels,) true wall over the stepped wall of the cells, where there is any
     """
 
     x_faces: Array
@@ -41,6 +43,8 @@ class CellGeometry:
     pour_of_level: NDArray[np.int64]
     solid_fractions: Array
     solids: tuple[SolidMaterial, ...]
+    outside: NDArray[np.bool_] | None = None
+    wall_share: Array | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -132,6 +136,15 @@ def cell_box(
     capacity[:base_levels] = volume[:base_levels] * _volumetric_capacity(around.base)
     log_conductivity[:base_levels] = np.log(min(around.base.conductivity_w_mk, MOST_CONDUCTIVITY))
     heat[resin_fraction < LEAST_RESIN_FRACTION] = 0.0
+    here = np.ones(shape, dtype=bool)
+    wall_share = np.ones(shape[0])
+    if geometry.outside is not None:
+        here[base_levels:] = ~geometry.outside
+        here[:base_levels] = here[base_levels]
+        heat[~here] = 0.0
+        resin_capacity[~here] = 0.0
+    if geometry.wall_share is not None:
+        wall_share[base_levels:] = geometry.wall_share
 
     k = np.exp(log_conductivity)
     half_x, half_y, half_z = (
@@ -146,25 +159,39 @@ def cell_box(
     gy[1:-1, 1:-2, 1:-1] = area_y / (half_y[:, :-1] + half_y[:, 1:])
     gz[1:-2, 1:-1, 1:-1] = area_z / (half_z[:-1] + half_z[1:])
     wall = around.wall_thickness / around.wall.conductivity_w_mk + 1.0 / WALL_FILM
-    inner = slice(base_levels, None)
-    ga_inner = np.zeros(shape)
-    ga_inner[inner, :, 0] += area_x[inner, :, 0] / (half_x[inner, :, 0] + wall)
-    ga_inner[inner, :, -1] += area_x[inner, :, 0] / (half_x[inner, :, -1] + wall)
-    ga_inner[inner, 0] += area_y[inner, 0] / (half_y[inner, 0] + wall)
-    ga_inner[inner, -1] += area_y[inner, 0] / (half_y[inner, -1] + wall)
+    away = _walls(here, area_x, half_x, wall, axis=2) + _walls(here, area_y, half_y, wall, axis=1)
+    ga_inner = away * wall_share[:, None, None]
+    ga_inner[:base_levels] = 0.0
     ga_inner[0] += area_z[0] / (half_z[0] + 1.0 / BASE_FILM)
+    ga_inner[~here] = 0.0
+    gx[1:-1, 1:-1, 1:-2] *= here[:, :, :-1] & here[:, :, 1:]
+    gy[1:-1, 1:-2, 1:-1] *= here[:, :-1] & here[:, 1:]
+    gz[1:-2, 1:-1, 1:-1] *= here[:-1] & here[1:]
     ga[1:-1, 1:-1, 1:-1] = ga_inner
-    top[1:-1, 1:-1, 1:-1] = area_z / (half_z + 1.0 / TOP_FILM)
+    top[1:-1, 1:-1, 1:-1] = here * area_z / (half_z + 1.0 / TOP_FILM)
     z_faces = np.concatenate([base_faces - around.base_thickness, geometry.z_faces[1:]])
     return CellBox(
         gx=gx, gy=gy, gz=gz, ga=ga, top=top,
         capacity=_rimmed(capacity), resin_capacity=_rimmed(resin_capacity),
-        inverse=_rimmed(1.0 / capacity), heat=_rimmed(heat),
+        inverse=_rimmed(here / capacity), heat=_rimmed(heat),
         resin_of_level=np.pad(resin_of_level, 1, constant_values=-1),
         pour_of_level=np.pad(pour_of_level, 1, constant_values=-1),
         base_levels=base_levels,
         z_centres=0.5 * (z_faces[:-1] + z_faces[1:]),
     )
+
+
+def _walls(
+    here: NDArray[np.bool_], area: Array, half: Array, wall: float, axis: int
+) -> Array:
+    """Conductance to the room through walls across one axis: wherever a cell has no neighbour."""
+    beyond = np.pad(~here, [(1, 1) if dim == axis else (0, 0) for dim in range(3)],
+                    constant_values=True)
+    count = beyond.shape[axis] - 2
+    before = np.take(beyond, np.arange(count), axis=axis)
+    after = np.take(beyond, np.arange(2, count + 2), axis=axis)
+    sides = before.astype(float) + after
+    return np.asarray(here * sides * area / (half + wall))
 
 
 def _volumetric_capacity(solid: SolidMaterial) -> float:

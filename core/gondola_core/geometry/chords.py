@@ -9,7 +9,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ..scene import Box, Capsule, Ellipsoid, Figure
+from ..scene import Box, Capsule, Ellipsoid, Figure, Solid
 from .frame import ellipsoid_shape, to_tank, turn_matrix
 
 Array = NDArray[np.float64]
@@ -96,13 +96,16 @@ def _root(square: Array) -> Array:
 
 
 def figure_chords(figure: Figure, x: Array, y: Array) -> list[tuple[slice, slice, Array, Array]]:
-    """Chords of every solid of a figure on the grid lines x (nx,) by y (ny,) [mm].
+    """Chords of a figure's simple solids on the grid lines x (nx,) by y (ny,) [mm].
 
     Each: (rows, columns) of the window that the solid can touch, and its low and high there.
+    Solids that `has_chords` denies are left out: their meshes are met instead.
     """
     chords = []
     turn = turn_matrix(figure.turn_deg)
     for solid in figure.solids:
+        if not has_chords(solid, figure):
+            continue
         if isinstance(solid, Ellipsoid):
             centre, shape = ellipsoid_shape(solid, figure)
             reach = np.sqrt(np.diag(shape))
@@ -116,7 +119,7 @@ def figure_chords(figure: Figure, x: Array, y: Array) -> list[tuple[slice, slice
             rows, columns = _window(x, y, centre - reach, centre + reach)
             mesh = np.meshgrid(x[columns], y[rows])
             low, high = box_chord(mesh[0], mesh[1], centre, size, figure.turn_deg)
-        else:
+        elif isinstance(solid, Capsule):
             start, end = to_tank(np.array([solid.from_mm, solid.to_mm]), figure)
             least = np.minimum(start, end) - solid.radius_mm
             most = np.maximum(start, end) + solid.radius_mm
@@ -126,6 +129,12 @@ def figure_chords(figure: Figure, x: Array, y: Array) -> list[tuple[slice, slice
         if low.size:
             chords.append((rows, columns, low, high))
     return chords
+
+
+def has_chords(solid: Solid, figure: Figure) -> bool:
+    """True where a vertical line's chord is known in closed form."""
+    upright = figure.tilt_deg == 0 and figure.roll_deg == 0
+    return isinstance(solid, Ellipsoid | Capsule) or (isinstance(solid, Box) and upright)
 
 
 def solid_volume(solid: Ellipsoid | Box | Capsule) -> float:

@@ -40,7 +40,7 @@ def _numbers(row: dict[str, str], words: set[str]) -> dict[str, Any]:
     return {
         column: cell if column in words else float(cell)
         for column, cell in row.items()
-        if column != "source"
+        if column != "source" and cell != ""
     }
 
 

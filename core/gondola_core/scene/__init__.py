@@ -1,13 +1,48 @@
 """The scene document: its parts, its version, and how it is read."""
 
-from .bed import Bed
+from .bed import Bed, MeasuredDepth
 from .brief import Brief, Room, Units
-from .document import FORMAT, VERSION, Scene
-from .figure import Box, Capsule, Ellipsoid, Figure, Place, Solid
+from .document import FORMAT, VERSION, MeshBody, Scene
+from .figure import (
+    Box,
+    Capsule,
+    Eel,
+    Ellipsoid,
+    Figure,
+    Fish,
+    Hold,
+    Hollow,
+    Hull,
+    Ladder,
+    Lamp,
+    Liner,
+    Made,
+    MeshSolid,
+    Place,
+    Ring,
+    Solid,
+    Tuft,
+    Vent,
+    Wagon,
+    Zones,
+)
 from .migrate import migrate
-from .pour import Dose, Finish, Pour
+from .pour import Dose, Finish, Inclusion, Pour
 from .reading import LARGEST_FILE, problems_of, read_scene, scene_from
-from .tank import Base, Seal, Tank, Wall
+from .tank import (
+    Base,
+    BoxShape,
+    Chamfered,
+    Cutting,
+    FreeShape,
+    Regular,
+    Round,
+    Rounded,
+    Seal,
+    Shape,
+    Tank,
+    Wall,
+)
 
 __all__ = [
     "FORMAT",
@@ -16,21 +51,47 @@ __all__ = [
     "Base",
     "Bed",
     "Box",
+    "BoxShape",
     "Brief",
     "Capsule",
+    "Chamfered",
+    "Cutting",
     "Dose",
+    "Eel",
     "Ellipsoid",
     "Figure",
     "Finish",
+    "Fish",
+    "FreeShape",
+    "Hold",
+    "Hollow",
+    "Hull",
+    "Inclusion",
+    "Ladder",
+    "Lamp",
+    "Liner",
+    "Made",
+    "MeasuredDepth",
+    "MeshBody",
+    "MeshSolid",
     "Place",
     "Pour",
+    "Regular",
+    "Ring",
     "Room",
+    "Round",
+    "Rounded",
     "Scene",
     "Seal",
+    "Shape",
     "Solid",
     "Tank",
+    "Tuft",
     "Units",
+    "Vent",
+    "Wagon",
     "Wall",
+    "Zones",
     "migrate",
     "problems_of",
     "read_scene",

@@ -41,6 +41,7 @@ class Brief(Part):
         list[Side], Field(title="sides that are seen", min_length=1, max_length=5)
     ]
     units: Units = Units()
+    pieces_count: Annotated[int, Field(title="number of equal pieces", ge=1, le=500)] = 1
     room: Room
     light: Annotated[
         Literal["lamp_above", "room", "lit_from_behind"], Field(title="light on the finished piece")

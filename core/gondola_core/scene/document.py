@@ -7,22 +7,29 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from ..materials import Colourant, Resin
-from ..part import Name, Part
+from ..part import Key, Name, Part
 from .bed import Bed
 from .brief import Brief
-from .figure import Figure
+from .figure import Figure, MeshSolid
 from .pour import Finish, Pour
 from .tank import Tank
 
 FORMAT: Literal["gondola-scene"] = "gondola-scene"
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
+
+
+class MeshBody(Part):
+    """A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does."""
+
+    id: Key
+    packed_base64: Annotated[str, Field(title="packed mesh", max_length=48 * 1024 * 1024)]
 
 
 class Scene(Part):
     """One piece as planned. Resins and colourants stand in it by value, so a file stands alone."""
 
     format: Literal["gondola-scene"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     name: Annotated[Name, Field(title="name of the scene")]
     brief: Brief
     tank: Tank
@@ -32,6 +39,7 @@ class Scene(Part):
     colourants: Annotated[list[Colourant], Field(title="colourants", max_length=24)] = []
     pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
     finish: Finish = Finish()
+    meshes: Annotated[list[MeshBody], Field(title="meshes", max_length=60)] = []
 
     @model_validator(mode="after")
     def _hangs_together(self) -> Scene:
@@ -66,6 +74,14 @@ class Scene(Part):
                 f"the last pour ends {above:g} mm below the fill line: its layer line has to be 0"
             )
         return self
+
+    def mesh_ids(self) -> list[str]:
+        """The meshes that bed and figures point at, each once."""
+        solids = [solid for figure in self.figures for solid in figure.solids]
+        found = [solid.mesh_id for solid in solids if isinstance(solid, MeshSolid)]
+        if self.bed.mesh is not None:
+            found.append(self.bed.mesh.mesh_id)
+        return list(dict.fromkeys(found))
 
     def resin_of(self, pour: Pour) -> Resin:
         """The resin that a pour uses."""

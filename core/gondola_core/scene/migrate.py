@@ -10,8 +10,20 @@ from .document import FORMAT, VERSION
 
 Migration = Callable[[dict[str, Any]], dict[str, Any]]
 
-MIGRATIONS: dict[int, Migration] = {}
-"""From a version to the step that makes the next one. Version 1 is the first: no steps yet."""
+
+
+def _shape_of_its_own(document: dict[str, Any]) -> dict[str, Any]:
+    """1 to 2: a tank's `kind` becomes its `shape`."""
+    tank = document.get("tank")
+    if not isinstance(tank, dict):
+        return document
+    tank = {key: value for key, value in tank.items() if key != "kind"}
+    tank.setdefault("shape", {"kind": "box"})
+    return {**document, "tank": tank}
+
+
+MIGRATIONS: dict[int, Migration] = {1: _shape_of_its_own}
+"""From a version to the step that makes the next one."""
 
 
 def migrate(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -16,6 +16,15 @@ class Dose(Part):
     dose_drops_per_100g: float = bounded("dose", "drops per 100 g", 0, 60)
 
 
+class Inclusion(Part):
+    """Grains stirred into a pour."""
+
+    kind: Annotated[
+        Literal["glitter", "mica", "sand", "coffee_grounds"], Field(title="kind of grains")
+    ]
+    diameter_mm: float = bounded("size of the grains", "mm", 0.005, 3)
+
+
 class Pour(Part):
     """One filling, up to its layer line."""
 
@@ -25,6 +34,7 @@ class Pour(Part):
     mix_c: float = bounded("temperature of the poured mix", "°C", 5, 60)
     wait_h: float = bounded("wait after the pour before", "h", 0, 720)
     doses: Annotated[list[Dose], Field(title="doses", max_length=8)] = []
+    inclusions: Annotated[list[Inclusion], Field(title="grains", max_length=6)] = []
 
 
 class Finish(Part):

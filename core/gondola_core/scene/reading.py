@@ -13,10 +13,20 @@ from ..errors import SceneError
 from .document import Scene
 from .migrate import migrate
 
-LARGEST_FILE = 8 * 1024 * 1024
-"""bytes; a scene of 240 x 240 bed points and 60 figures is under 2 MB"""
+LARGEST_FILE = 48 * 1024 * 1024
+"""bytes; a scene without meshes is under 2 MB, a mesh of 500,000 triangles some 12 MB"""
+
+KINDS = frozenset(
+    "ellipsoid box capsule fish eel hull wagon ladder ring tuft mesh chamfered rounded round "
+    "regular free".split()
+)
+"""Tags that pydantic puts into the path of a flaw; they are no fields."""
 
 _ONE = {
+    "points_mm": "corner",
+    "measured": "measured depth",
+    "vents": "vent",
+    "meshes": "mesh",
     "pours": "pour",
     "figures": "figure",
     "resins": "resin",
@@ -66,11 +76,19 @@ def problems_of(
     """Each (path, sentence) of pydantic's own list, naming the field and what it allows."""
     problems = []
     for flaw in flaws:
-        loc = tuple(part for part in flaw["loc"] if part not in ("ellipsoid", "box", "capsule"))
+        loc = _without_tags(tuple(flaw["loc"]))
         path = ".".join(str(part) for part in loc)
         label, field = _label(loc, root)
         problems.append((path, _sentence(label, field, dict(flaw))))
     return problems
+
+
+def _without_tags(loc: tuple[int | str, ...]) -> tuple[int | str, ...]:
+    return tuple(
+        part
+        for before, part in zip((None, *loc), loc, strict=False)
+        if not (part in KINDS and (isinstance(before, int) or before == "shape"))
+    )
 
 
 def _label(

@@ -1,0 +1,301 @@
+"""Brings meshes in: reads a file, mends what is safe, and says what was done or why not."""
+
+from __future__ import annotations
+
+import io
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components
+
+from ..errors import GondolaError
+from .mesh import TriMesh, mesh_volume
+
+Array = NDArray[np.float64]
+
+LARGEST_MESH_FILE = 120 * 1024 * 1024
+"""bytes; a million triangles in STL are 50 MB"""
+MOST_TRIANGLES = 1_000_000
+KINDS = ("stl", "obj", "glb", "ply")
+UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4}
+SMALLEST_SIDE_MM, LARGEST_SIDE_MM = 2.0, 1000.0
+"""Sizes between which a file without a unit is taken as millimetres. Source: own_geometry"""
+WELD = 1e-6
+"""Corners closer than this share of the size are one. Source: own_geometry"""
+LARGEST_LID = 0.10
+"""Share of the skin that flat lids over holes may make up. Source: own_geometry"""
+FLAT_LID = 0.08
+"""How far a hole may be from flat, by its own width, to get a lid. Source: own_geometry"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Brought:
+    """A mesh that can be used: standing on its lowest point, over its own middle.
+
+    words  what was done to it, a sentence each
+    """
+
+    mesh: TriMesh
+    volume_ml: float
+    size_mm: list[float]
+    triangles_count: int
+    words: list[str]
+
+
+def bring_mesh(
+    content: bytes, kind: str, unit: str | None = None, upright: str | None = None
+) -> Brought:
+    """A closed mesh from a file.
+
+    kind      stl, obj, glb or ply
+    unit      mm, cm, m or in; None: millimetres (metres in GLB, as that format says), if the size
+              is then between 2 and 1000 mm
+    upright   which axis of the file points up, z or y; None: y in GLB and OBJ, else z
+
+    GondolaError with a sentence if it cannot be used.
+    """
+    kind = kind.lower().lstrip(".")
+    if kind not in KINDS:
+        raise GondolaError(f"A mesh file has to be {', '.join(KINDS)}; this one says '{kind}'.")
+    if not content:
+        raise GondolaError("This file is empty.")
+    if len(content) > LARGEST_MESH_FILE:
+        raise GondolaError(
+            f"This mesh file is over {LARGEST_MESH_FILE // 2**20} MB: reduce it to under "
+            f"{MOST_TRIANGLES:,} triangles first."
+        )
+    if unit is not None and unit not in UNITS_MM:
+        raise GondolaError(f"The unit has to be {', '.join(UNITS_MM)}; it says '{unit}'.")
+    vertices, faces = _read(content, kind)
+    if (upright or ("y" if kind in ("glb", "obj") else "z")) == "y":
+        vertices = vertices @ np.array([[1.0, 0, 0], [0, 0, 1.0], [0, -1.0, 0]])
+    span = float((vertices.max(axis=0) - vertices.min(axis=0)).max())
+    if unit is None:
+        unit = "m" if kind == "glb" else "mm"
+        told = span * UNITS_MM[unit]
+        if not SMALLEST_SIDE_MM <= told <= LARGEST_SIDE_MM:
+            raise GondolaError(
+                f"The largest side of this mesh would be {told:.3g} mm: say whether the file is "
+                "in mm, cm, m or inches.",
+                "unit",
+            )
+    return mend(vertices * UNITS_MM[unit], faces)
+
+
+def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64]]:
+    import trimesh
+
+    try:
+        loaded: Any = trimesh.load(
+            io.BytesIO(content), file_type=kind, process=False, force="mesh", skip_materials=True
+        )
+        vertices = np.asarray(loaded.vertices, dtype=float)
+        faces = np.asarray(loaded.faces, dtype=np.int64)
+    except Exception:
+        raise GondolaError(
+            f"This file cannot be read as {kind.upper()}: export the mesh again."
+        ) from None
+    if len(faces) == 0:
+        raise GondolaError("This file holds no triangles: export it as a mesh, not as points.")
+    if len(faces) > MOST_TRIANGLES:
+        raise GondolaError(
+            f"This mesh has {len(faces):,} triangles: reduce it to under {MOST_TRIANGLES:,} first."
+        )
+    if not np.isfinite(vertices).all():
+        raise GondolaError("This mesh has corners that are no numbers: export it again.")
+    return vertices, faces
+
+
+def mend(vertices: Array, faces: NDArray[np.int64]) -> Brought:
+    """Weld, turn and close a mesh where that is safe; GondolaError with the reason where not.
+
+    A mesh is taken as closed when every edge is used as often one way as the other: then winding
+    numbers are whole everywhere, and no vertical line is left unbalanced.
+    """
+    words: list[str] = []
+    vertices, faces = _welded(vertices, faces)
+    if len(faces) < 4:
+        raise GondolaError("This mesh is an open surface with no inside; give it thickness.")
+    open_edges = _open_edges(faces, len(vertices))
+    if len(open_edges):
+        turned = _turned_alike(vertices, faces)
+        left = _open_edges(turned, len(vertices))
+        if len(left) < len(open_edges):
+            words.append("Triangles that faced the wrong way were turned.")
+            faces, open_edges = turned, left
+    if len(open_edges):
+        vertices, faces, closed = _lidded(vertices, faces, open_edges)
+        words.append(closed)
+        if len(_open_edges(faces, len(vertices))):
+            raise GondolaError(
+                "This mesh does not close: edges are left that only one triangle uses. Close its "
+                "holes, or give it thickness."
+            )
+    faces, flipped = _outward_shells(vertices, faces)
+    if flipped:
+        words.append("It was inside out and has been turned.")
+    mesh = TriMesh(vertices, faces.astype(np.int32))
+    volume = mesh_volume(mesh)
+    size = vertices.max(axis=0) - vertices.min(axis=0)
+    if volume < 1e-6 * float(np.prod(np.maximum(size, 1e-9))):
+        raise GondolaError(
+            "This mesh is an open surface with no inside; give it thickness, or give its volume "
+            "with a simple solid."
+        )
+    middle = 0.5 * (vertices.max(axis=0) + vertices.min(axis=0))
+    stood = vertices - [middle[0], middle[1], vertices[:, 2].min()]
+    return Brought(
+        mesh=TriMesh(stood, mesh.faces),
+        volume_ml=volume / 1000,
+        size_mm=[round(float(side), 2) for side in size],
+        triangles_count=len(faces),
+        words=words,
+    )
+
+
+def _welded(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, NDArray[np.int64]]:
+    """Corners that fall together made one; triangles without area dropped, of twins one kept."""
+    low = vertices.min(axis=0)
+    span = float((vertices.max(axis=0) - low).max()) or 1.0
+    grid = np.rint((vertices - low) / (span * WELD)).astype(np.int64)
+    key = (grid[:, 0] * 2_000_003 + grid[:, 1]) * 2_000_003 + grid[:, 2]
+    _, first, of = np.unique(key, return_index=True, return_inverse=True)
+    faces = of[faces]
+    sound = (
+        (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
+    )
+    faces = faces[sound]
+    turned = faces[np.arange(len(faces))[:, None], (faces.argmin(axis=1)[:, None] + [0, 1, 2]) % 3]
+    code = (turned[:, 0] * len(first) + turned[:, 1]) * 4_294_967_291 + turned[:, 2]
+    _, once = np.unique(code, return_index=True)
+    used = faces[np.sort(once)]
+    keep, renamed = np.unique(used, return_inverse=True)
+    return vertices[first][keep], renamed.reshape(-1, 3)
+
+
+def _open_edges(faces: NDArray[np.int64], count: int) -> NDArray[np.int64]:
+    """Directed edges that are not used as often the other way, (n, 2)."""
+    edges = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
+    least, most = edges.min(axis=1), edges.max(axis=1)
+    way = np.where(edges[:, 0] < edges[:, 1], 1, -1)
+    key = least * count + most
+    order = np.argsort(key, kind="stable")
+    key, way = key[order], way[order]
+    starts = np.flatnonzero(np.concatenate([[True], key[1:] != key[:-1]]))
+    total = np.add.reduceat(way, starts)
+    odd = total != 0
+    pairs = np.stack([key[starts[odd]] // count, key[starts[odd]] % count], axis=1)
+    return np.where((total[odd] > 0)[:, None], pairs, pairs[:, ::-1])
+
+
+def _turned_alike(vertices: Array, faces: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Neighbouring triangles made to agree on their way round."""
+    import trimesh
+
+    mesh = trimesh.Trimesh(vertices, faces, process=False)
+    try:
+        trimesh.repair.fix_winding(mesh)
+    except Exception:
+        return faces
+    return np.asarray(mesh.faces, dtype=np.int64)
+
+
+def _lidded(
+    vertices: Array, faces: NDArray[np.int64], open_edges: NDArray[np.int64]
+) -> tuple[Array, NDArray[np.int64], str]:
+    """Flat holes closed with lids: a fan over each loop of open edges."""
+    following: dict[int, list[int]] = {}
+    for a, b in open_edges.tolist():
+        following.setdefault(a, []).append(b)
+    a, b, c = (vertices[faces[:, corner]] for corner in range(3))
+    skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
+    lids, points, lid_area, holes = [], [], 0.0, 0
+    while following:
+        start = next(iter(following))
+        loop = [start]
+        while True:
+            ways = following.get(loop[-1])
+            if not ways:
+                raise GondolaError(
+                    "This mesh is torn: its open edges form no loops that could be closed. "
+                    "Close its holes, or give it thickness."
+                )
+            to = ways.pop()
+            if not ways:
+                del following[loop[-1]]
+            if to == start:
+                break
+            loop.append(to)
+        rim = vertices[loop]
+        middle = rim.mean(axis=0)
+        _, spread, axes = np.linalg.svd(rim - middle, full_matrices=False)
+        width = float(np.ptp((rim - middle) @ axes[0]))
+        off = float(np.abs((rim - middle) @ axes[2]).max())
+        if off > FLAT_LID * width and len(loop) > 4:
+            raise GondolaError(
+                f"This mesh has a hole {width:.0f} mm wide that is not flat: a lid over it would be "
+                "a guess. Close it first."
+            )
+        holes += 1
+        at = len(vertices) + len(points)
+        points.append(middle)
+        after = loop[1:] + loop[:1]
+        lids += [[to, fro, at] for fro, to in zip(loop, after, strict=True)]
+        turned = np.roll(rim, -1, axis=0)
+        lid_area += float(
+            0.5 * np.linalg.norm(np.cross(rim - middle, turned - middle), axis=1).sum()
+        )
+    if lid_area > LARGEST_LID * skin:
+        raise GondolaError(
+            "This mesh is an open surface with no inside: lids over its holes would make "
+            f"{lid_area / (skin + lid_area):.0%} of its skin. Give it thickness, or close it first."
+        )
+    before = _signed(vertices - vertices.mean(axis=0), faces)
+    vertices = np.concatenate([vertices, np.array(points)])
+    faces = np.concatenate([faces, np.array(lids, dtype=np.int64)])
+    after_ = _signed(vertices - vertices.mean(axis=0), faces)
+    change = abs(after_ - before) / max(abs(after_), 1e-9)
+    noun = "hole was" if holes == 1 else "holes were"
+    return vertices, faces, (
+        f"{holes} {noun} closed with a flat lid, {lid_area / 100:.2f} cm² in all; the volume changed "
+        f"by {change:.1%}."
+    )
+
+
+def _signed(vertices: Array, faces: NDArray[np.int64]) -> float:
+    return mesh_volume(TriMesh(vertices, faces.astype(np.int32)))
+
+
+def _outward_shells(
+    vertices: Array, faces: NDArray[np.int64]
+) -> tuple[NDArray[np.int64], bool]:
+    """Shells with negative volume turned, unless they lie in a larger one and are its cavity."""
+    edges = np.concatenate([faces[:, :2], faces[:, 1:]])
+    graph = coo_array(
+        (np.ones(len(edges), dtype=np.int8), (edges[:, 0], edges[:, 1])),
+        shape=(len(vertices), len(vertices)),
+    )
+    count, of = connected_components(graph, directed=False)
+    shell = of[faces[:, 0]]
+    a, b, c = (vertices[faces[:, corner]] for corner in range(3))
+    parts = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6.0
+    volume = np.bincount(shell, weights=parts, minlength=count)
+    if not (volume < 0).any():
+        return faces, False
+    low = np.full((count, 3), np.inf)
+    high = np.full((count, 3), -np.inf)
+    np.minimum.at(low, of, vertices)
+    np.maximum.at(high, of, vertices)
+    flip = np.zeros(count, dtype=bool)
+    for one in np.flatnonzero(volume < 0):
+        around = (
+            (low <= low[one]).all(axis=1) & (high >= high[one]).all(axis=1)
+            & (np.abs(volume) > abs(volume[one]))
+        )
+        flip[one] = not around.any()
+    turn = flip[shell]
+    faces = np.where(turn[:, None], faces[:, ::-1], faces)
+    return faces, bool(flip.any())

@@ -1,0 +1,235 @@
+"""The heat of a scene, joined: cells from its shape, the march on them, and the peak's band."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .cure.answer import PourCure, peak_around_c, pour_cures, pour_peaks, wall_peak_c
+from .cure.box import CellGeometry, Surroundings, faces
+from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
+from .fill import solid_fractions
+from .geometry import plan_box, polygon_perimeter, tank_plan
+from .kept import Keeper
+from .materials import Resin, SolidMaterial
+from .scene import BoxShape, Scene
+from .scene_shape import SceneShape, body_inputs
+from .schedule import ROOM_STEP_H, pour_starts_h, room_samples_c
+from .units import DAY, HOUR, MM
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Grade:
+    """How finely the march is computed; in a large tank cells grow until `most_cells` do."""
+
+    name: str
+    cell_mm: float
+    most_cells: int
+    least_levels: int
+    tolerance: Tolerance
+
+
+DRAFT = Grade(
+    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=4,
+    tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
+)
+FINE = Grade(
+    name="fine", cell_mm=4.0, most_cells=400_000, least_levels=4,
+    tolerance=Tolerance(temperature_k=0.05, degree=5e-4),
+)
+_BAND = Grade(
+    name="band", cell_mm=16.0, most_cells=2_500, least_levels=2,
+    tolerance=Tolerance(temperature_k=0.4, degree=4e-3),
+)
+AFTER_LAST_POUR = 14 * DAY
+"""Longest march after the last pour [s]; what is not hard by then is said so."""
+AFTER_LAST_POUR_BAND = 1.5 * DAY
+RATE_SPREAD = 0.10
+HEAT_SPREAD = 0.05
+"""Share by which a data sheet's rate and heat may be off. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SceneHeat:
+    """The march and what it says of pours, figures and walls.
+
+    room_c           the room at even steps from the first pour [degrees C]
+    figure_peaks_c   hottest resin around each figure
+    """
+
+    marched: Marched
+    cells: CellGeometry
+    cures: list[PourCure | None]
+    bands_c: list[tuple[float, float] | None]
+    room_c: Array
+    figure_peaks_c: list[float | None]
+    wall_peak_c: float | None
+
+
+def scene_heat(
+    scene: Scene, grade: Grade, shape: SceneShape, keeper: Keeper,
+    progress: Callable[[float], None] | None = None,
+) -> SceneHeat:
+    """March a scene on one grade; the band comes from three coarse marches beside it.
+
+    The band is the march's own peak, moved by what the coarse marches differ when room, rate and
+    heat all run low or all run high.
+    """
+    room_c = room_of(scene, AFTER_LAST_POUR)
+    mean_room_c = float(room_c.mean())
+
+    def whole() -> tuple[Marched, CellGeometry, list[PourCure | None]]:
+        cells = cells_of(scene, grade, shape)
+        marched = march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, progress)
+        return marched, cells, pour_cures(
+            marched, cells, timed_pours(scene), scene.resins, mean_room_c
+        )
+
+    def spread() -> list[list[float | None]]:
+        cells = cells_of(scene, _BAND, shape)
+        peaks = []
+        for way in (-1.0, 0.0, 1.0):
+            resins = [_shifted(resin, way) for resin in scene.resins]
+            offset = way * scene.brief.room.spread_k
+            marched = march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR_BAND, None)
+            peaks.append(pour_peaks(marched, len(scene.pours)))
+        return peaks
+
+    inputs = _heat_inputs(scene)
+    with ThreadPoolExecutor(max_workers=1) as pool:
+        beside = pool.submit(keeper.keep, "band", inputs, spread)
+        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
+        low, mid, high = beside.result()
+    bands: list[tuple[float, float] | None] = []
+    for cure, lower, middle, upper in zip(cures, low, mid, high, strict=True):
+        if cure is None or lower is None or middle is None or upper is None:
+            bands.append(None)
+            continue
+        bands.append(
+            (
+                round(cure.peak_c + min(0.0, lower - middle), 1),
+                round(cure.peak_c + max(0.0, upper - middle), 1),
+            )
+        )
+    return SceneHeat(
+        marched=marched, cells=cells, cures=cures, bands_c=bands, room_c=room_c,
+        figure_peaks_c=[
+            peak_around_c(marched, cells, body.least * MM, body.most * MM)
+            for body in shape.figures
+        ],
+        wall_peak_c=wall_peak_c(marched, cells, surroundings(scene), mean_room_c),
+    )
+
+
+def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
+    """The box of cells for a scene: even across, with a face at every layer line.
+
+    A cell that lies mostly outside the tank is none; the stepped wall that this leaves is brought
+    to the true length of the wall.
+    """
+    tank = scene.tank
+    left, right, front, back = plan_box(tank)
+    width, behind = right - left, back - front
+    size = width * behind * tank.fill_height_mm
+    cell_mm = max(grade.cell_mm, (size / grade.most_cells) ** (1 / 3))
+    tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]
+    z, pour_of_level = layered_faces(tops, cell_mm * MM, grade.least_levels)
+    across_mm = max(cell_mm, (width * behind * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
+    x = left * MM + faces(width * MM, across_mm * MM, 4)
+    y = front * MM + faces(behind * MM, across_mm * MM, 4)
+    solids: list[SolidMaterial] = []
+    group_of = [0]
+    for material in [scene.bed.material, *(figure.material for figure in scene.figures)]:
+        if material not in solids:
+            solids.append(material)
+        group_of.append(1 + solids.index(material))
+    shares = solid_fractions(shape.spans, group_of, x / MM, y / MM, z / MM)
+    outside = wall_share = None
+    if not isinstance(tank.shape, BoxShape) or tank.taper_deg > 0:
+        outside = shares[0] > 0.5
+        inside = np.maximum(1.0 - shares[0], 1e-9)
+        shares = np.where(outside, 0.0, np.minimum(shares / inside, 1.0))
+        middles = 0.5 * (z[:-1] + z[1:]) / MM
+        wall_share = np.array(
+            [
+                polygon_perimeter(tank_plan(tank, float(height))) * MM / max(_stepped(gone, x, y), 1e-9)
+                for height, gone in zip(middles, outside, strict=True)
+            ]
+        )
+    return CellGeometry(
+        x_faces=x, y_faces=y, z_faces=z, pour_of_level=pour_of_level,
+        solid_fractions=shares[1:], solids=tuple(solids), outside=outside, wall_share=wall_share,
+    )
+
+
+def _stepped(outside: NDArray[np.bool_], x: Array, y: Array) -> float:
+    """Length of the stepped wall of one level [m]."""
+    gone = np.pad(outside, 1, constant_values=True)
+    along_y = (gone[1:-1, 1:] != gone[1:-1, :-1]).sum(axis=1) @ np.diff(y)
+    along_x = (gone[1:, 1:-1] != gone[:-1, 1:-1]).sum(axis=0) @ np.diff(x)
+    return float(along_x + along_y)
+
+
+def surroundings(scene: Scene) -> Surroundings:
+    """The sheet and the base as the march sees them."""
+    tank = scene.tank
+    return Surroundings(
+        wall=tank.wall.material, wall_thickness=tank.wall.thickness_mm * MM,
+        base=tank.base.material, base_thickness=tank.base.thickness_mm * MM,
+    )
+
+
+def timed_pours(scene: Scene) -> list[TimedPour]:
+    """The pours as the march sees them."""
+    index = {resin.id: number for number, resin in enumerate(scene.resins)}
+    return [
+        TimedPour(start=start * HOUR, mix_c=pour.mix_c, resin=index[pour.resin_id])
+        for start, pour in zip(pour_starts_h(scene.pours), scene.pours, strict=True)
+    ]
+
+
+def room_of(scene: Scene, after: float) -> Array:
+    """The room at even steps from the first pour until so long after the last [degrees C]."""
+    span_h = pour_starts_h(scene.pours)[-1] + after / HOUR
+    return room_samples_c(scene.brief.first_pour_at, scene.brief.room, span_h)
+
+
+def march(
+    scene: Scene, resins: list[Resin], cells: CellGeometry, grade: Grade, room_offset_k: float,
+    after: float, progress: Callable[[float], None] | None,
+) -> Marched:
+    """The march of a scene on given cells."""
+    timed = timed_pours(scene)
+    return march_plan(
+        cells, surroundings(scene), resins, timed, room_of(scene, after) + room_offset_k,
+        ROOM_STEP_H * HOUR, timed[-1].start + after, grade.tolerance, progress,
+    )
+
+
+def _heat_inputs(scene: Scene) -> list[object]:
+    tank = scene.tank
+    return [
+        tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm,
+        tank.fill_height_mm, tank.wall, tank.base, scene.bed.heights_mm, scene.bed.mesh,
+        scene.bed.material,
+        [[body_inputs(figure), figure.material] for figure in scene.figures],
+        scene.resins, scene.brief.room, scene.brief.first_pour_at.isoformat(),
+        [(pour.top_depth_mm, pour.resin_id, pour.mix_c, pour.wait_h) for pour in scene.pours],
+    ]
+
+
+def _shifted(resin: Resin, way: float) -> Resin:
+    rate = 1.0 + way * RATE_SPREAD
+    return resin.model_copy(
+        update={
+            "k1_per_s": resin.k1_per_s * rate,
+            "k2_per_s": resin.k2_per_s * rate,
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * HEAT_SPREAD),
+        }
+    )

@@ -1,0 +1,142 @@
+"""The shape of a scene, joined: columns, what is solid along them, what floods, what each figure is.
+
+Each piece is kept by the inputs that it depends on, so that a moved figure meets its own columns
+again and nothing else.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .fill import (
+    FIRST_FIGURE,
+    Columns,
+    ColumnSpans,
+    Parts,
+    ground_spans,
+    lowest_gap_mm,
+    put_together,
+    spans_of,
+    tank_columns,
+)
+from .geometry import Bulk, Meshes, extent_mm, figure_bulk, flat_underside_cm2
+from .kept import Keeper
+from .scene import Figure, Scene
+from .traps import AirTrap, DryBasin, FreeSpans, air_traps, dry_basins, free_spans
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FigureShape:
+    """One figure as a body: corners of its extent, bulk, underside, and how far the bed is below.
+
+    gap_below_mm      down to the bed; None beside it
+    contact_cm2       of its underside within 1 mm of its lowest point
+    covered_fraction  of its plan that resin would cover at the fill line
+    """
+
+    least: Array
+    most: Array
+    bulk: Bulk
+    flat_cm2: float
+    gap_below_mm: float | None
+    contact_cm2: float
+    covered_fraction: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SceneShape:
+    """All of it."""
+
+    columns: Columns
+    spans: ColumnSpans
+    free: FreeSpans
+    figures: list[FigureShape]
+    traps: list[AirTrap]
+    basins: list[DryBasin]
+
+
+def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
+    """The shape of a scene; see `SceneShape`."""
+    tank = scene.tank
+    outline = [
+        tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
+    ]
+    columns = keeper.keep("columns", outline, lambda: tank_columns(tank))
+    bed = [scene.bed.heights_mm, scene.bed.mesh]
+    outside, ground = keeper.keep(
+        "ground", [outline, bed], lambda: ground_spans(tank, scene.bed, columns, meshes)
+    )
+    bodies = [body_inputs(figure) for figure in scene.figures]
+    parts: list[Parts] = [
+        keeper.keep(
+            "figure", [outline, body],
+            lambda figure=figure: spans_of(figure, columns, meshes),  # type: ignore[misc]
+        )
+        for figure, body in zip(scene.figures, bodies, strict=True)
+    ]
+    spans = keeper.keep(
+        "spans", [outline, bed, bodies], lambda: put_together(columns, [outside, ground, *parts])
+    )
+    prefilled = [figure.prefilled for figure in scene.figures]
+    free = keeper.keep(
+        "flood", [outline, bed, bodies, prefilled],
+        lambda: free_spans(
+            spans,
+            frozenset(FIRST_FIGURE + at for at, full in enumerate(prefilled) if full),
+        ),
+    )
+    named = [(figure.id, figure.name) for figure in scene.figures]
+    traps, basins = keeper.keep(
+        "pockets", [outline, bed, bodies, prefilled, named],
+        lambda: (air_traps(scene, spans, free), dry_basins(scene, spans, free)),
+    )
+    figures = [
+        keeper.keep(
+            "body", [outline, bed, body],
+            lambda figure=figure, part=part: _figure_shape(  # type: ignore[misc]
+                figure, part, ground, columns, meshes, tank.fill_height_mm
+            ),
+        )
+        for figure, body, part in zip(scene.figures, bodies, parts, strict=True)
+    ]
+    return SceneShape(
+        columns=columns, spans=spans, free=free, figures=figures, traps=traps, basins=basins
+    )
+
+
+def body_inputs(figure: Figure) -> list[object]:
+    """What a figure's body depends on: not its paint, not how it is held."""
+    return [
+        figure.solids, figure.place, figure.turn_deg, figure.tilt_deg, figure.roll_deg,
+        figure.vents, figure.cut_at_fill,
+    ]
+
+
+def _figure_shape(
+    figure: Figure, part: Parts, ground: Parts, columns: Columns, meshes: Meshes, fill_mm: float
+) -> FigureShape:
+    least, most = extent_mm(figure, meshes)
+    column, low, high = part
+    contact = covered = 0.0
+    if len(column):
+        under = np.full(columns.begins_mm.size, np.inf)
+        over = np.full(columns.begins_mm.size, -np.inf)
+        np.minimum.at(under, column, low)
+        np.maximum.at(over, column, high)
+        met = np.isfinite(under)
+        contact = float((under[met] < under[met].min() + 1.0).sum() * columns.area_mm2 / 100)
+        covered = float((over[met] < fill_mm - 0.01).mean())
+    return FigureShape(
+        least=least,
+        most=most,
+        bulk=figure_bulk(figure, meshes, fill_mm),
+        flat_cm2=flat_underside_cm2(figure, meshes),
+        gap_below_mm=lowest_gap_mm(part, ground, columns.begins_mm.size),
+        contact_cm2=contact,
+        covered_fraction=covered,
+    )

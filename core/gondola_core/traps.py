@@ -1,0 +1,350 @@
+"""Air that cannot leave as the level rises, and hollows that fill late or never.
+
+Both floods run over free spans: the stretches of a column that are not solid. Two free spans of
+neighbouring columns are joined where they overlap in height.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+from scipy.ndimage import label
+
+from .fill import ColumnSpans
+from .scene import Scene
+
+Array = NDArray[np.float64]
+Whole = NDArray[np.int64]
+
+LEAST_POCKET_ML = 0.05
+"""Pockets below this are not told. Source: own_geometry"""
+FAR = 1e5
+"""Height of the open sky in the floods [mm]."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FreeSpans:
+    """Stretches of each column that are not solid; the highest is open above.
+
+    first        (columns + 1,) index of each column's first stretch
+    low, high    (n,) [mm]; `FAR` where open above
+    escape_mm    (n,) highest lip over which its air leaves; air above it is trapped
+    rim_mm       (n,) level at which resin first runs in; infinite where it never does
+    above        (n,) what is solid above it, as `ColumnSpans.what`; -1 where open
+    """
+
+    first: Whole
+    low: Array
+    high: Array
+    escape_mm: Array
+    rim_mm: Array
+    above: Whole
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AirTrap:
+    """One pocket of air. `lip_height_mm` is the level that seals it."""
+
+    figure_id: str | None
+    name: str
+    volume_ml: float
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+    lip_depth_mm: float
+    cells_mm: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DryBasin:
+    """A hollow that stays dry until its rim is passed, then fills all at once."""
+
+    volume_ml: float
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+    rim_depth_mm: float
+    sealed: bool
+
+
+@njit(nogil=True, cache=True)
+def _free(columns, first, low, high, what, far):  # type: ignore[no-untyped-def]
+    out_first = np.zeros(columns + 1, dtype=np.int64)
+    room = low.shape[0] + columns
+    out_low, out_high = np.empty(room), np.empty(room)
+    above = np.empty(room, dtype=np.int64)
+    count = 0
+    for c in range(columns):
+        out_first[c] = count
+        at = 0.0
+        for s in range(first[c], first[c + 1]):
+            if low[s] > at + 1e-9:
+                out_low[count], out_high[count], above[count] = at, low[s], what[s]
+                count += 1
+            at = max(at, high[s])
+        if at < far:
+            out_low[count], out_high[count], above[count] = at, far, -1
+            count += 1
+    out_first[columns] = count
+    return out_first, out_low[:count].copy(), out_high[:count].copy(), above[:count].copy()
+
+
+@njit(nogil=True, cache=True)
+def _sift_up(heap, keys, at):  # type: ignore[no-untyped-def]
+    node = heap[at]
+    key = keys[node]
+    while at > 0:
+        parent = (at - 1) >> 1
+        if keys[heap[parent]] <= key:
+            break
+        heap[at] = heap[parent]
+        at = parent
+    heap[at] = node
+
+
+@njit(nogil=True, cache=True)
+def _pop(heap, keys, size):  # type: ignore[no-untyped-def]
+    top = heap[0]
+    size -= 1
+    node = heap[size]
+    key = keys[node]
+    at = 0
+    while True:
+        child = 2 * at + 1
+        if child >= size:
+            break
+        if child + 1 < size and keys[heap[child + 1]] < keys[heap[child]]:
+            child += 1
+        if keys[heap[child]] >= key:
+            break
+        heap[at] = heap[child]
+        at = child
+    if size > 0:
+        heap[at] = node
+    return top, size
+
+
+@njit(nogil=True, cache=True)
+def _flood(nx, ny, first, low, high, cost, seeds, upward, wall):  # type: ignore[no-untyped-def]
+    """Least, over all paths from the seeds, of the greatest link: a priority flood.
+
+    A link between overlapping spans costs -min(high) when `upward` (air leaving), else max(low)
+    (resin running in). `cost` holds the seeds' own values and comes back filled.
+    """
+    n = low.shape[0]
+    column = np.empty(n, dtype=np.int64)
+    for c in range(nx * ny):
+        for s in range(first[c], first[c + 1]):
+            column[s] = c
+    done = np.zeros(n, dtype=np.bool_)
+    heap = np.empty(8 * n + 8, dtype=np.int64)
+    # lazy heap on copies of keys: an entry is an index into these
+    keys = np.empty(8 * n + 8)
+    nodes = np.empty(8 * n + 8, dtype=np.int64)
+    size = 0
+    made = 0
+    for s in seeds:
+        keys[made], nodes[made] = cost[s], s
+        heap[size] = made
+        _sift_up(heap, keys, size)
+        size += 1
+        made += 1
+    while size > 0:
+        entry, size = _pop(heap, keys, size)
+        s = nodes[entry]
+        if done[s] or keys[entry] > cost[s]:
+            continue
+        done[s] = True
+        c = column[s]
+        i, j = c % nx, c // nx
+        for way in range(4):
+            ii = i + (1 if way == 0 else -1 if way == 1 else 0)
+            jj = j + (1 if way == 2 else -1 if way == 3 else 0)
+            if ii < 0 or jj < 0 or ii >= nx or jj >= ny:
+                continue
+            d = jj * nx + ii
+            for t in range(first[d], first[d + 1]):
+                if done[t]:
+                    continue
+                bottom = max(low[s], low[t])
+                top = min(min(high[s], wall[s]), min(high[t], wall[t]))
+                if top <= bottom:
+                    continue
+                link = -min(high[s], high[t]) if upward else bottom
+                through = max(cost[s], link)
+                if through < cost[t]:
+                    cost[t] = through
+                    if made < keys.shape[0]:
+                        keys[made], nodes[made] = through, t
+                        heap[size] = made
+                        _sift_up(heap, keys, size)
+                        size += 1
+                        made += 1
+    return cost
+
+
+def free_spans(spans: ColumnSpans, prefilled: frozenset[int] = frozenset()) -> FreeSpans:
+    """Both floods over the free spans of a tank.
+
+    Air at height z is trapped if and only if no path of free points at or above z leads to the
+    open top: its lip is the highest over all paths of their lowest link. Resin runs in from the
+    lowest place that is open above, where one pours; it passes no trapped air.
+
+    prefilled  what keeps its hollows brushed full, as `ColumnSpans.what`: no air stays there
+    Source: own_geometry
+    """
+    nx, ny = len(spans.x_mm), len(spans.y_mm)
+    first, low, high, above = _free(
+        nx * ny, spans.first, spans.low, spans.high, spans.what, FAR
+    )
+    open_above = np.flatnonzero(above == -1)
+    escape = np.full(len(low), np.inf)
+    escape[open_above] = -FAR
+    nowhere = np.full(len(low), np.inf)
+    escape = -_flood(nx, ny, first, low, high, escape, open_above, True, nowhere)
+    escape = np.where(np.isinf(escape), low, escape)
+    for what in prefilled:
+        escape = np.where(above == what, high, escape)
+    wall = np.where(above == -1, np.inf, np.maximum(escape, low))
+    rim = np.full(len(low), np.inf)
+    if len(open_above):
+        pour_at = open_above[int(np.argmin(low[open_above]))]
+        rim[pour_at] = low[pour_at]
+        rim = _flood(nx, ny, first, low, high, rim, np.array([pour_at]), False, wall)
+    return FreeSpans(
+        first=first, low=low, high=high, escape_mm=escape, rim_mm=rim, above=above
+    )
+
+
+def wet_and_trapped_ml(
+    free: FreeSpans, area_mm2: float, heights_mm: Array
+) -> tuple[Array, Array]:
+    """Volume that the resin can reach below each level, and the air kept in it: (n,), (n,) [ml].
+
+    What the resin takes up is the one less the other.
+    """
+    wet, trapped = _wet(
+        free.low, free.high, free.escape_mm, free.rim_mm,
+        np.ascontiguousarray(heights_mm, dtype=float),
+    )
+    return wet * area_mm2 / 1000, trapped * area_mm2 / 1000
+
+
+@njit(nogil=True, cache=True)
+def _wet(low, high, escape, rim, levels):  # type: ignore[no-untyped-def]
+    wet = np.zeros(levels.shape[0])
+    trapped = np.zeros(levels.shape[0])
+    for s in range(low.shape[0]):
+        if not np.isfinite(rim[s]):
+            continue
+        lip = max(escape[s], low[s])
+        for k in range(levels.shape[0]):
+            h = levels[k]
+            if h <= rim[s] or h <= low[s]:
+                continue
+            top = min(h, high[s])
+            wet[k] += top - low[s]
+            if h > lip and top > lip:
+                trapped[k] += top - lip
+    return wet, trapped
+
+
+def air_traps(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[AirTrap]:
+    """Pockets that are left at the fill line, largest first; joined where they touch."""
+    fill = scene.tank.fill_height_mm
+    lip = np.maximum(free.escape_mm, free.low)
+    top = np.minimum(free.high, fill)
+    reached = (free.above >= 0) & (top > lip + 1e-6) & (lip < fill) & np.isfinite(free.rim_mm)
+    held = np.flatnonzero(reached)
+    found = []
+    for members in _touching(spans, free, held, lip, top):
+        tall = top[members] - lip[members]
+        volume = float(tall.sum() * spans.area_mm2 / 1000)
+        if volume < LEAST_POCKET_ML:
+            continue
+        column = _column_of(free, members)
+        x, y = spans.x_mm[column % len(spans.x_mm)], spans.y_mm[column // len(spans.x_mm)]
+        highest = members[int(np.argmax(top[members]))]
+        by = int(free.above[highest])
+        figure = scene.figures[by - 2] if by >= 2 else None
+        found.append(
+            AirTrap(
+                figure_id=figure.id if figure else None,
+                name=figure.name if figure else "bed",
+                volume_ml=round(volume, 3),
+                x_mm=round(float(np.average(x, weights=tall)), 1),
+                behind_mm=round(float(np.average(y, weights=tall)), 1),
+                depth_mm=round(fill - float(top[highest]), 1),
+                lip_depth_mm=round(fill - float(lip[members].max()), 1),
+                cells_mm=_outline_rows(x, y, lip[members], top[members], fill),
+            )
+        )
+    return sorted(found, key=lambda trap: -trap.volume_ml)
+
+
+def dry_basins(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[DryBasin]:
+    """Hollows whose rim stands above their floor, and voids that nothing reaches, largest first."""
+    fill = scene.tank.fill_height_mm
+    rim = free.rim_mm
+    top = np.minimum(np.minimum(free.high, fill), np.where(np.isfinite(rim), rim, fill))
+    late = np.flatnonzero((rim > free.low + 0.5) & (top > free.low + 1e-6) & (free.low < fill))
+    found = []
+    for members in _touching(spans, free, late, free.low, top):
+        tall = top[members] - free.low[members]
+        volume = float(tall.sum() * spans.area_mm2 / 1000)
+        if volume < 4 * LEAST_POCKET_ML or tall.max() < 1.0:
+            continue
+        column = _column_of(free, members)
+        x, y = spans.x_mm[column % len(spans.x_mm)], spans.y_mm[column // len(spans.x_mm)]
+        sealed = bool(np.isinf(rim[members]).all())
+        found.append(
+            DryBasin(
+                volume_ml=round(volume, 3),
+                x_mm=round(float(np.average(x, weights=tall)), 1),
+                behind_mm=round(float(np.average(y, weights=tall)), 1),
+                depth_mm=round(fill - float(free.low[members].min()), 1),
+                rim_depth_mm=round(fill - float(top[members].max()), 1),
+                sealed=sealed,
+            )
+        )
+    return sorted(found, key=lambda basin: -basin.volume_ml)
+
+
+def _column_of(free: FreeSpans, members: Whole) -> Whole:
+    return np.asarray(np.searchsorted(free.first, members, side="right") - 1)
+
+
+def _touching(
+    spans: ColumnSpans, free: FreeSpans, held: Whole, low: Array, top: Array
+) -> list[Whole]:
+    """Groups of spans that touch through neighbouring columns.
+
+    A column that holds two of them counts them as one group; pockets one above the other are rare.
+    """
+    if not len(held):
+        return []
+    nx, ny = len(spans.x_mm), len(spans.y_mm)
+    column = _column_of(free, held)
+    mark = np.zeros(nx * ny, dtype=bool)
+    mark[column] = True
+    group, count = label(mark.reshape(ny, nx))
+    of = group.ravel()[column]
+    order = np.argsort(of, kind="stable")
+    return np.split(held[order], np.cumsum(np.bincount(of, minlength=count + 1)[1:-1]))
+
+
+def _outline_rows(x: Array, y: Array, low: Array, high: Array, fill: float) -> list[list[float]]:
+    """A pocket as seen from the front: (from the left, depth from, depth to) by column of x."""
+    rows = []
+    for at in np.unique(x):
+        here = x == at
+        rows.append(
+            [
+                round(float(at), 1), round(fill - float(high[here].max()), 1),
+                round(fill - float(low[here].min()), 1),
+            ]
+        )
+    return rows[:: max(1, len(rows) // 60)]
