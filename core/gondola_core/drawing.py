@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from .geometry import Meshes, bed_heights, outlines, tank_plan
+from .geometry import Meshes, bed_heights, put_in_place, silhouette_of, tank_plan
 from .kept import Keeper
 from .outcome import FigureView, Section, Sounding, View
 from .scene import Scene
-from .scene_shape import body_inputs
+from .scene_shape import own_inputs
 from .tint import FigureSight
 
 Array = NDArray[np.float64]
@@ -29,10 +29,12 @@ def section(
     side_cut = bed_heights(bed, tank, np.zeros(1), y)[:, 0]
     drawn = {
         view: [
-            keeper.keep(
-                f"outline-{view}", body_inputs(figure),
-                lambda figure=figure, view=view: outlines(figure, view, meshes),  # type: ignore[misc]
-            )
+            put_in_place(figure, view, keeper.keep(
+                f"silhouette-{view}", own_inputs(figure),
+                lambda figure=figure, view=view: silhouette_of(  # type: ignore[misc]
+                    figure, view, meshes
+                ),
+            ))
             for figure in scene.figures
         ]
         for view in ("front", "side", "above")

@@ -197,7 +197,7 @@ def _figure_facts(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[Figu
                 layer_is_stiff=stiff,
                 room_above_mm=max(1.0, scene.tank.wall_height_mm - top),
                 peak_c=peak,
-                flat_cm2=body.flat_cm2,
+                above_ml=body.above_ml,
                 trapped_ml=air.get(figure.id, 0.0),
             )
         )

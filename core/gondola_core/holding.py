@@ -170,7 +170,7 @@ def figure_facts(
     layer_is_stiff: bool,
     room_above_mm: float,
     peak_c: float | None,
-    flat_cm2: float,
+    above_ml: float,
     trapped_ml: float,
 ) -> FigureFacts:
     """Buoyancy of one figure and every way of holding it.
@@ -186,7 +186,7 @@ def figure_facts(
     lift_gf = force / (G * GRAVITY)
     density = mass / displaced if displaced > 0 else figure.material.density_g_ml
     gap = resin.density_g_ml - density
-    if abs(gap) < NEUTRAL_G_ML:
+    if abs(gap) < NEUTRAL_G_ML + 1e-9:
         behaves = "near neutral, may drift"
     else:
         behaves = "floats" if gap > 0 else "sinks"
@@ -207,13 +207,13 @@ def figure_facts(
         lift_gf=round(lift_gf, 3),
         behaves=behaves,
         ballast_g=ballast,
-        above_ml=round(bulk.above_ml, 3),
+        above_ml=round(above_ml, 3),
         inside_ml=round(inside, 3),
         rests_mm=(
             round(figure.place.height_mm - gap_below_mm, 2) if gap_below_mm is not None else None
         ),
         peak_c=peak_c,
-        flat_underside_cm2=round(flat_cm2, 2),
+        flat_underside_cm2=round(bulk.flat_underside_cm2, 2),
         trapped_ml=round(trapped_ml, 3),
         ways=ways,
     )

@@ -22,7 +22,7 @@ from .fill import (
     spans_of,
     tank_columns,
 )
-from .geometry import Bulk, Meshes, extent_mm, figure_bulk, flat_underside_cm2
+from .geometry import Bulk, Meshes, above_ml, figure_bulk
 from .kept import Keeper
 from .scene import Figure, Scene
 from .traps import AirTrap, DryBasin, FreeSpans, air_traps, dry_basins, free_spans
@@ -42,7 +42,7 @@ class FigureShape:
     least: Array
     most: Array
     bulk: Bulk
-    flat_cm2: float
+    above_ml: float
     gap_below_mm: float | None
     contact_cm2: float
     covered_fraction: float
@@ -72,6 +72,13 @@ def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
         "ground", [outline, bed], lambda: ground_spans(tank, scene.bed, columns, meshes)
     )
     bodies = [body_inputs(figure) for figure in scene.figures]
+    bulks = [
+        keeper.keep(
+            "bulk", own_inputs(figure),
+            lambda figure=figure: figure_bulk(figure, meshes),  # type: ignore[misc]
+        )
+        for figure in scene.figures
+    ]
     parts: list[Parts] = [
         keeper.keep(
             "figure", [outline, body],
@@ -98,29 +105,31 @@ def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
     figures = [
         keeper.keep(
             "body", [outline, bed, body],
-            lambda figure=figure, part=part: _figure_shape(  # type: ignore[misc]
-                figure, part, ground, columns, meshes, tank.fill_height_mm
+            lambda figure=figure, part=part, bulk=bulk: _figure_shape(  # type: ignore[misc]
+                figure, part, ground, columns, bulk, tank.fill_height_mm
             ),
         )
-        for figure, body, part in zip(scene.figures, bodies, parts, strict=True)
+        for figure, body, part, bulk in zip(scene.figures, bodies, parts, bulks, strict=True)
     ]
     return SceneShape(
         columns=columns, spans=spans, free=free, figures=figures, traps=traps, basins=basins
     )
 
 
+def own_inputs(figure: Figure) -> list[object]:
+    """What a figure is by itself, wherever it stands."""
+    return [figure.solids, figure.turn_deg, figure.tilt_deg, figure.roll_deg]
+
+
 def body_inputs(figure: Figure) -> list[object]:
-    """What a figure's body depends on: not its paint, not how it is held."""
-    return [
-        figure.solids, figure.place, figure.turn_deg, figure.tilt_deg, figure.roll_deg,
-        figure.vents, figure.cut_at_fill,
-    ]
+    """What a figure's body in the tank depends on: not its paint, not how it is held."""
+    return [own_inputs(figure), figure.place, figure.vents]
 
 
 def _figure_shape(
-    figure: Figure, part: Parts, ground: Parts, columns: Columns, meshes: Meshes, fill_mm: float
+    figure: Figure, part: Parts, ground: Parts, columns: Columns, bulk: Bulk, fill_mm: float
 ) -> FigureShape:
-    least, most = extent_mm(figure, meshes)
+    place = np.array([figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm])
     column, low, high = part
     contact = covered = 0.0
     if len(column):
@@ -132,10 +141,10 @@ def _figure_shape(
         contact = float((under[met] < under[met].min() + 1.0).sum() * columns.area_mm2 / 100)
         covered = float((over[met] < fill_mm - 0.01).mean())
     return FigureShape(
-        least=least,
-        most=most,
-        bulk=figure_bulk(figure, meshes, fill_mm),
-        flat_cm2=flat_underside_cm2(figure, meshes),
+        least=bulk.least + place,
+        most=bulk.most + place,
+        bulk=bulk,
+        above_ml=above_ml(bulk, fill_mm - figure.place.height_mm),
         gap_below_mm=lowest_gap_mm(part, ground, columns.begins_mm.size),
         contact_cm2=contact,
         covered_fraction=covered,

@@ -2,7 +2,7 @@ import json
 import unittest
 from unittest import mock
 
-from gondola_core import evaluate as composer
+from gondola_core import scene_heat
 from gondola_core.evaluate import DRAFT, FINE, evaluate, outcome_json
 from gondola_core.kept import Keeper, digest
 from gondola_core.samples import quarry_pool
@@ -64,7 +64,7 @@ class Composing(unittest.TestCase):
         evaluate(quarry_pool(), keeper=keeper)
         evaluate(moved(), keeper=keeper)
         self.assertEqual(keeper.computed["spans"], 1)
-        self.assertEqual(keeper.computed["outlines"], 1)
+        self.assertEqual(keeper.computed["silhouette-front"], 4 + 4)
         self.assertEqual(keeper.computed["march-draft"], 2)
 
     def test_moving_a_dose_marches_nothing_again(self):
@@ -149,7 +149,7 @@ class Keeping(unittest.TestCase):
         self.assertEqual(keeper.keep("bad", 1, lambda: 7), 7)
 
     def test_every_grade_is_kept_apart(self):
-        with mock.patch.object(composer, "march_plan", wraps=composer.march_plan) as march:
+        with mock.patch.object(scene_heat, "march_plan", wraps=scene_heat.march_plan) as march:
             keeper = Keeper()
             evaluate(quarry_pool(), DRAFT, keeper)
             evaluate(quarry_pool(), DRAFT, keeper)

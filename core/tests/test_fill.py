@@ -3,7 +3,7 @@ from math import pi
 
 import numpy as np
 
-from gondola_core.fill import column_spans, free_surface_cm2, free_volume_ml, solid_fractions
+from gondola_core.fill import BED, column_spans, free_surface_cm2, free_volume_ml, solid_fractions
 from gondola_core.geometry import figure_chords, solid_volume
 from gondola_core.materials import load_library
 from gondola_core.scene import Base, Bed, Box, Capsule, Ellipsoid, Figure, Place, Tank, Wall
@@ -102,12 +102,12 @@ class Cells(unittest.TestCase):
         bed = Bed(heights_mm=[[40, 5], [30, 0]], material=SOLIDS["plaster"])
         spans = column_spans(TANK, bed, [figure(ball(15)), figure(ball(10), x=20, key="two")])
         x, y, z = np.linspace(0, 100, 9), np.linspace(0, 80, 8), np.array([0, 20, 33.0, 90])
-        shares = solid_fractions(spans, [0, 1, 1], x, y, z)
-        self.assertEqual(shares.shape, (2, 3, 7, 8))
+        shares = solid_fractions(spans, [0, 1, 2, 2], x, y, z)
+        self.assertEqual(shares.shape, (3, 3, 7, 8))
         self.assertLessEqual(float(shares.sum(axis=0).max()), 1 + 1e-9)
-        mid_bed = float((spans.high - spans.low)[spans.what == 0].sum() * spans.area_mm2)
+        mid_bed = float((spans.high - spans.low)[spans.what == BED].sum() * spans.area_mm2)
         columns = np.diff(x)[None, None] * np.diff(y)[None, :, None] * np.diff(z)[:, None, None]
-        self.assertAlmostEqual(float((shares[0] * columns).sum()) / mid_bed, 1, delta=0.02)
+        self.assertAlmostEqual(float((shares[1] * columns).sum()) / mid_bed, 1, delta=0.02)
 
     def test_lines_that_miss_see_nothing(self):
         away = figure(ball(5), x=-50)

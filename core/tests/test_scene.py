@@ -53,8 +53,8 @@ class Sentences(unittest.TestCase):
             ("brief.light", "moon", "brief.light",
              "Brief, light on the finished piece has to be 'lamp_above', 'room' or "
              "'lit_from_behind'; it says 'moon'."),
-            ("figures.0.solids.0.size_mm.1", 0, "figures.0.solids.0.size_mm.1",
-             "Figure 1, solid 1, size 2 has to be from 0.2 to 1200 mm; it says 0."),
+            ("tank.cutting.sheet_mm.1", 0, "tank.cutting.sheet_mm.1",
+             "Tank, cutting, side 2, size of the stock sheet has to be from 50 to 4000 mm; it says 0."),
             ("pours.3.top_depth_mm", 3, "",
              "The last pour ends 3 mm below the fill line: its layer line has to be 0."),
             ("pours.2.top_depth_mm", 50, "",
@@ -69,9 +69,9 @@ class Sentences(unittest.TestCase):
             ("format", "drawing", "format",
              "This is no Gondola scene: its format has to be 'gondola-scene'."),
             ("version", 9, "version",
-             "This scene is of version 9; this Gondola reads up to 1. Open it with a newer "
+             "This scene is of version 9; this Gondola reads up to 2. Open it with a newer "
              "Gondola."),
-            ("version", "one", "version", "The version has to be a whole number from 1 to 1."),
+            ("version", "one", "version", "The version has to be a whole number from 1 to 2."),
         ]
         for path, value, field, sentence in rows:
             with self.subTest(path, value=value), self.assertRaises(SceneError) as caught:
@@ -86,7 +86,7 @@ class Sentences(unittest.TestCase):
             (b"\xff\xfe\x00", "This file is no text that can be read as a scene."),
             (b'{"format": "gondola-scene",', "This is not sound JSON: line 1, column 28: "
              "Expecting property name enclosed in double quotes."),
-            (b" " * (LARGEST_FILE + 1), "This file is over 8 MB; a scene is far smaller."),
+            (b" " * (LARGEST_FILE + 1), "This file is over 48 MB; a scene is far smaller."),
             (b"[" * 100_000, None),
             (b'{"format": "gondola-scene", "version": 1, "name": NaN}', None),
         ]

@@ -207,7 +207,9 @@ def _cooled_h(marched: Marched, number: int, start: float) -> float | None:
     if not len(warm):
         return 0.0
     if warm[-1] + 1 >= len(hot):
-        return None
+        # the march stops as soon as all is cool, which may be before the next row of history
+        cool_now = float(marched.temperature_c[mine].max()) < COOL_C
+        return (marched.end - start) / HOUR if cool_now else None
     return float(marched.history_at[warm[-1] + 1] - start) / HOUR
 
 

@@ -182,7 +182,7 @@ def _load(
     loose, loose_stress = bulge(*given, "SSSF")
     braced, _ = bulge(*given, "SSSS")
     thin = least_thickness(length, depth, stiffness, density, "SSCF", MOST_BULGE_MM * MM)
-    thin_braced = least_thickness(length, depth, stiffness, density, "SSSS", MOST_BULGE_MM * MM)
+    thin_braced = least_thickness(length, depth, stiffness, density, "CCCS", MOST_BULGE_MM * MM)
     return PanelLoad(
         name=name,
         length_mm=round(length_mm, 1),

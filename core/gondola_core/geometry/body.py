@@ -9,9 +9,9 @@ from numba import njit
 from numpy.typing import NDArray
 
 from ..errors import GondolaError
-from ..scene import Box, Capsule, Ellipsoid, Figure, MeshSolid, Solid
+from ..scene import Box, Capsule, Ellipsoid, Figure, MeshSolid, Place, Solid
 from .chords import figure_chords, has_chords, solid_volume
-from .frame import to_tank
+from .frame import figure_matrix, to_tank
 from .mesh import Meshes, TriMesh, joined, mesh_area, mesh_spans, mesh_volume
 from .shapes import solid_mesh
 
@@ -35,16 +35,17 @@ def own_mesh(solid: Solid, meshes: Meshes) -> TriMesh:
     return TriMesh(found.vertices * solid.scale_ratio + np.array(solid.offset_mm), found.faces)
 
 
+def turned_mesh(figure: Figure, meshes: Meshes) -> TriMesh:
+    """All of a figure, rolled, tilted and turned about its own place, shells side by side [mm]."""
+    whole = joined([own_mesh(solid, meshes) for solid in figure.solids])
+    return TriMesh(np.asarray(whole.vertices @ figure_matrix(figure).T), whole.faces)
+
+
 def figure_mesh(figure: Figure, meshes: Meshes) -> TriMesh:
     """All of a figure in the tank, its shells side by side [mm]."""
-    whole = joined([own_mesh(solid, meshes) for solid in figure.solids])
-    return TriMesh(to_tank(whole.vertices, figure), whole.faces)
-
-
-def extent_mm(figure: Figure, meshes: Meshes) -> tuple[Array, Array]:
-    """Lowest and highest corner of a figure in the tank, each (3,) [mm]."""
-    points = figure_mesh(figure, meshes).vertices
-    return points.min(axis=0), points.max(axis=0)
+    whole = turned_mesh(figure, meshes)
+    place = [figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm]
+    return TriMesh(whole.vertices + np.array(place), whole.faces)
 
 
 def figure_spans(
@@ -84,35 +85,45 @@ def figure_spans(
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bulk:
-    """How much a figure is: enclosed volume, area of its skin, and the part above the fill line."""
+    """How much a figure is, wherever it stands: enclosed volume, area, flat underside, corners.
+
+    least, most  corners about its own place, (3,) [mm]
+    column_mm2, low, high   its spans on close lines about its own place, overlaps counted once
+    """
 
     volume_ml: float
     area_cm2: float
-    above_ml: float
+    flat_underside_cm2: float
+    least: Array
+    most: Array
+    column_mm2: float
+    low: Array
+    high: Array
 
 
-def figure_bulk(figure: Figure, meshes: Meshes, fill_height_mm: float) -> Bulk:
-    """Volume with overlaps counted once, area, and what stands out of the water.
+def figure_bulk(figure: Figure, meshes: Meshes) -> Bulk:
+    """Volume with overlaps counted once, area, and undersides of a figure about its own place.
 
-    One solid: exact, by closed form or the divergence theorem. Several: by spans on lines close
-    enough for some tenths of a percent; what stands out always by spans.
+    One shell: exact, by closed form or the divergence theorem. Several: by spans on lines close
+    enough for some tenths of a percent.
     """
-    whole = figure_mesh(figure, meshes)
+    at_home = figure.model_copy(
+        update={"place": Place(x_mm=0.0, behind_mm=0.0, height_mm=0.0), "vents": []}
+    )
+    whole = turned_mesh(figure, meshes)
     low, high = whole.vertices.min(axis=0), whole.vertices.max(axis=0)
     span = high - low
     pitch = max(float(span[:2].max()) / COLUMNS_OVER_A_BODY, 0.02)
     nx, ny = (max(4, int(np.ceil(size / pitch))) for size in span[:2])
     x = low[0] + (np.arange(nx) + 0.5) * span[0] / nx
     y = low[1] + (np.arange(ny) + 0.5) * span[1] / ny
-    column, bottom, top = figure_spans(figure, meshes, x, y)
+    column, bottom, top = figure_spans(at_home, meshes, x, y)
     order = np.lexsort((bottom, column))
     column, bottom, top = column[order], bottom[order], top[order]
-    area = span[0] / nx * span[1] / ny / 1000
-    # overlapping spans of a column counted once: what lies above all that came before it
-    top_before = _running_top(column, top)
-    fresh = np.maximum(0.0, top - np.maximum(bottom, top_before))
-    over = np.maximum(0.0, top - np.maximum(np.maximum(bottom, top_before), fill_height_mm))
-    volume = float(fresh.sum() * area)
+    fresh = np.maximum(bottom, _running_top(column, top))
+    seen = top > fresh
+    area = float(span[0] / nx * span[1] / ny)
+    volume = float((top - fresh)[seen].sum() * area) / 1000
     if len(figure.solids) == 1:
         solid = figure.solids[0]
         if isinstance(solid, Ellipsoid | Box | Capsule):
@@ -120,8 +131,23 @@ def figure_bulk(figure: Figure, meshes: Meshes, fill_height_mm: float) -> Bulk:
         elif solid.kind in ONE_SHELL:
             volume = abs(mesh_volume(whole)) / 1000
     return Bulk(
-        volume_ml=volume, area_cm2=mesh_area(whole) / 100, above_ml=float(over.sum() * area)
+        volume_ml=volume,
+        area_cm2=mesh_area(whole) / 100,
+        flat_underside_cm2=_flat_underside(whole) / 100,
+        least=low,
+        most=high,
+        column_mm2=area,
+        low=fresh[seen],
+        high=top[seen],
     )
+
+
+def above_ml(bulk: Bulk, fill_above_place_mm: float) -> float:
+    """Volume of a figure above the fill line; that line above the figure's own place [mm]."""
+    if bulk.most[2] <= fill_above_place_mm:
+        return 0.0
+    over = np.maximum(0.0, bulk.high - np.maximum(bulk.low, fill_above_place_mm))
+    return float(over.sum() * bulk.column_mm2 / 1000)
 
 
 @njit(nogil=True, cache=True)
@@ -134,11 +160,14 @@ def _running_top(column, top):  # type: ignore[no-untyped-def]
     return before
 
 
-def flat_underside_cm2(figure: Figure, meshes: Meshes, within_deg: float = 10.0) -> float:
-    """Area that faces down within some degrees of level: where a sheet of small bubbles stays."""
-    whole = figure_mesh(figure, meshes)
+FLAT_DEG = 10.0
+"""Undersides within this of level hold a sheet of small bubbles. Source: own_geometry"""
+
+
+def _flat_underside(whole: TriMesh) -> float:
+    """Area that faces down within some degrees of level [mm2]."""
     a, b, c = (whole.vertices[whole.faces[:, corner]] for corner in range(3))
     across = np.cross(b - a, c - a)
     size = np.linalg.norm(across, axis=1)
-    facing = across[:, 2] <= -np.cos(np.radians(within_deg)) * size
-    return float(0.5 * size[facing & (size > 0)].sum() / 100)
+    facing = across[:, 2] <= -np.cos(np.radians(FLAT_DEG)) * size
+    return float(0.5 * size[facing & (size > 0)].sum())

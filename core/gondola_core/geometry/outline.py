@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..scene import Figure
-from .body import figure_mesh
+from .body import turned_mesh
 from .mesh import Meshes, TriMesh
 
 Array = NDArray[np.float64]
@@ -33,14 +33,35 @@ class Outline:
 
 def outlines(figure: Figure, view: str, meshes: Meshes) -> list[Outline]:
     """The silhouette of a figure in a view; several lines where it falls apart."""
+    return put_in_place(figure, view, silhouette_of(figure, view, meshes))
+
+
+Shadow = tuple[list[Array], float]
+"""Lines of a silhouette about the figure's own place, and how far it begins behind that place."""
+
+
+def silhouette_of(figure: Figure, view: str, meshes: Meshes) -> Shadow:
+    """A figure's silhouette about its own place: the same wherever it stands."""
     across, up = VIEWS[view]
     away = ({0, 1, 2} - {across, up}).pop()
-    mesh = figure_mesh(figure, meshes)
+    mesh = turned_mesh(figure, meshes)
     reach = mesh.vertices[:, away]
-    nearest = round(float(-reach.max() if view == "above" else reach.min()), 2)
+    nearest = -reach.max() if view == "above" else reach.min()
+    return silhouette(mesh, across, up), float(nearest)
+
+
+def put_in_place(figure: Figure, view: str, shadow: Shadow) -> list[Outline]:
+    """A silhouette moved to where the figure stands."""
+    lines, nearest = shadow
+    across, up = VIEWS[view]
+    away = ({0, 1, 2} - {across, up}).pop()
+    place = np.array([figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm])
+    begins = round(nearest + (-place[away] if view == "above" else place[away]), 2)
     return [
-        Outline(points_mm=np.round(line, 2).tolist(), nearest_mm=nearest)
-        for line in silhouette(mesh, across, up)
+        Outline(
+            points_mm=np.round(line + place[[across, up]], 2).tolist(), nearest_mm=begins
+        )
+        for line in lines
     ]
 
 

@@ -40,16 +40,22 @@ def _floor_plan(tank: Tank) -> Array:
     if isinstance(shape, Rounded):
         r = shape.corner_mm
         quarter = np.linspace(0, np.pi / 2, ARC_POINTS + 1)
-        # points a little outside the arc, so that the polygon has the arc's own area
-        wide = r * np.sqrt((np.pi / 2) / (ARC_POINTS * np.sin(np.pi / 2 / ARC_POINTS)))
+        arc = np.stack([np.cos(quarter), np.sin(quarter)], axis=1)
+        # inner points a little outside the arc, so that the polygon has the arc's own area
+        chords = np.sin(np.pi / 2 / ARC_POINTS)
+        inner = ARC_POINTS - 2
+        wide = (-2 * chords + np.sqrt(4 * chords**2 + 4 * inner * chords * np.pi / 2)) / (
+            2 * inner * chords
+        )
+        arc[1:-1] *= wide
         corners = [
-            (width - r, r, -np.pi / 2), (width - r, behind - r, 0.0),
-            (r, behind - r, np.pi / 2), (r, r, np.pi),
+            (width - r, r, -1), (width - r, behind - r, 0), (r, behind - r, 1), (r, r, 2),
         ]
+        turned = [np.linalg.matrix_power(np.array([[0, -1], [1, 0]]), turn % 4) for *_, turn in corners]
         return np.concatenate(
             [
-                [x, y] + wide * np.stack([np.cos(turn + quarter), np.sin(turn + quarter)], axis=1)
-                for x, y, turn in corners
+                [x, y] + r * arc @ turn.T
+                for (x, y, _), turn in zip(corners, turned, strict=True)
             ]
         )
     if isinstance(shape, Round | Regular):

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ..part import Part
 from ..scene import (
     Box,
     Capsule,
@@ -37,7 +39,13 @@ def solid_mesh(solid: Solid) -> TriMesh:
     Round things are drawn with their points on the true surface, so they are a little small: 1 %
     in volume at most (tested).
     """
-    return _MAKERS[solid.kind](solid)
+    return _made(solid.kind, solid.model_dump_json())
+
+
+@functools.lru_cache(maxsize=512)
+def _made(kind: str, measures: str) -> TriMesh:
+    model, maker = _MAKERS[kind]
+    return maker(model.model_validate_json(measures))
 
 
 def tube(spine: Array, across: Array, up: Array, sides: Array | None = None) -> TriMesh:
@@ -340,7 +348,8 @@ def _tuft(tuft: Tuft) -> TriMesh:
     return joined(parts)
 
 
-_MAKERS: dict[str, Callable[[Any], TriMesh]] = {
-    "ellipsoid": _ellipsoid, "box": _box, "capsule": _capsule, "fish": _fish, "eel": _eel,
-    "hull": _hull, "wagon": _wagon, "ladder": _ladder, "ring": _ring, "tuft": _tuft,
+_MAKERS: dict[str, tuple[type[Part], Callable[[Any], TriMesh]]] = {
+    "ellipsoid": (Ellipsoid, _ellipsoid), "box": (Box, _box), "capsule": (Capsule, _capsule),
+    "fish": (Fish, _fish), "eel": (Eel, _eel), "hull": (Hull, _hull), "wagon": (Wagon, _wagon),
+    "ladder": (Ladder, _ladder), "ring": (Ring, _ring), "tuft": (Tuft, _tuft),
 }

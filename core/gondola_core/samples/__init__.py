@@ -1,7 +1,16 @@
-"""Made-up scenes to start from."""
+"""Made-up scenes to start from and to test with."""
 
+from collections.abc import Callable
+
+from ..scene import Scene
+from .eelgrass import eelgrass
+from .ferry_landing import ferry_landing
 from .quarry_pool import quarry_pool
 
-SAMPLES = {"quarry-pool": quarry_pool}
+SAMPLES: dict[str, Callable[[], Scene]] = {
+    "quarry-pool": quarry_pool,
+    "eelgrass": eelgrass,
+    "ferry-landing": ferry_landing,
+}
 
-__all__ = ["SAMPLES", "quarry_pool"]
+__all__ = ["SAMPLES", "eelgrass", "ferry_landing", "quarry_pool"]

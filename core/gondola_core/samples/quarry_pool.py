@@ -9,21 +9,21 @@ from ..materials import SolidMaterial, load_library
 from ..scene import (
     Base,
     Bed,
-    Box,
     Brief,
-    Capsule,
     Dose,
-    Ellipsoid,
     Figure,
     Finish,
+    Fish,
+    Ladder,
     Place,
     Pour,
     Room,
     Scene,
     Seal,
-    Solid,
     Tank,
+    Wagon,
     Wall,
+    Zones,
 )
 
 WIDTH, BEHIND, FILL = 180.0, 110.0, 120.0
@@ -78,11 +78,11 @@ def quarry_pool() -> Scene:
 
 
 _SHOAL = [
-    (Place(x_mm=72, behind_mm=30, height_mm=95), 5.0),
-    (Place(x_mm=88, behind_mm=38, height_mm=88), -8.0),
-    (Place(x_mm=104, behind_mm=28, height_mm=93), 12.0),
-    (Place(x_mm=96, behind_mm=46, height_mm=80), 2.0),
-    (Place(x_mm=118, behind_mm=40, height_mm=84), -15.0),
+    (Place(x_mm=72, behind_mm=30, height_mm=102), 5.0),
+    (Place(x_mm=90, behind_mm=38, height_mm=102), -8.0),
+    (Place(x_mm=107, behind_mm=26, height_mm=102), 12.0),
+    (Place(x_mm=98, behind_mm=46, height_mm=80), 2.0),
+    (Place(x_mm=119, behind_mm=36, height_mm=80), -15.0),
 ]
 
 
@@ -124,61 +124,30 @@ def _slate() -> list[list[float]]:
 
 
 def _wagon(material: SolidMaterial) -> Figure:
-    wheels = [
-        Ellipsoid(kind="ellipsoid", centre_mm=[x, y, 3.4], radii_mm=[3.4, 1.0, 3.4])
-        for x in (-8.0, 8.0)
-        for y in (-6.0, 6.0)
-    ]
-    parts: list[Solid] = [
-        Box(kind="box", centre_mm=[0, 0, 5.4], size_mm=[27, 9, 2]),
-        Box(kind="box", centre_mm=[0, 0, 11.4], size_mm=[22, 13, 10]),
-        Box(kind="box", centre_mm=[0, 0, 17.1], size_mm=[25, 15.5, 1.6]),
-        Capsule(kind="capsule", from_mm=[-14.5, 0, 5.4], to_mm=[14.5, 0, 5.4], radius_mm=1.1),
-        *wheels,
-    ]
     return Figure(
         id="wagon",
         name="tipping wagon",
-        solids=parts,
-        place=Place(x_mm=88, behind_mm=42, height_mm=29),
+        solids=[Wagon(kind="wagon", length_mm=27, width_mm=15.5, height_mm=18, wall_mm=0.8)],
+        place=Place(x_mm=88, behind_mm=42, height_mm=30.4),
         turn_deg=14,
         material=material,
         paint_srgb="#8a4b32",
-        holding="on_bed",
+        zones=Zones(back_srgb="#a0603f", mark_srgb="#5d3a2b"),
+        holding="pin",
     )
 
 
-def _fish(length: float, height: float) -> list[Solid]:
-    half = length / 2
-    return [
-        Ellipsoid(
-            kind="ellipsoid", centre_mm=[0.06 * length, 0, 0],
-            radii_mm=[0.42 * length, 0.17 * length if length < 20 else 0.07 * length, height / 2],
-        ),
-        Ellipsoid(
-            kind="ellipsoid", centre_mm=[-0.86 * half, 0, 0.24 * height],
-            radii_mm=[0.13 * length, 0.4, 0.16 * height], pitch_deg=-38,
-        ),
-        Ellipsoid(
-            kind="ellipsoid", centre_mm=[-0.86 * half, 0, -0.24 * height],
-            radii_mm=[0.13 * length, 0.4, 0.16 * height], pitch_deg=38,
-        ),
-        Ellipsoid(
-            kind="ellipsoid", centre_mm=[-0.02 * length, 0, 0.52 * height],
-            radii_mm=[0.15 * length, 0.4, 0.18 * height], pitch_deg=-8,
-        ),
-    ]
-
-
 def _perch(number: int, place: Place, turn_deg: float, material: SolidMaterial) -> Figure:
+    bend = (14.0, -10.0, 6.0, -16.0, 9.0)[number - 1]
     return Figure(
         id=f"perch-{number}",
         name=f"perch {number}",
-        solids=_fish(13, 4.6),
+        solids=[Fish(kind="fish", length_mm=13, height_mm=5, thick_mm=2.2, bend_deg=bend)],
         place=place,
         turn_deg=turn_deg,
         material=material,
         paint_srgb="#b99a3c",
+        zones=Zones(back_srgb="#5f6a35", belly_srgb="#d9cfa8", mark_srgb="#a8502c"),
         holding="staged",
     )
 
@@ -187,38 +156,23 @@ def _pike(material: SolidMaterial) -> Figure:
     return Figure(
         id="pike",
         name="pike",
-        solids=_fish(34, 6.4),
-        place=Place(x_mm=142, behind_mm=48, height_mm=46),
+        solids=[Fish(kind="fish", length_mm=36, height_mm=7, thick_mm=4, bend_deg=-18)],
+        place=Place(x_mm=142, behind_mm=48, height_mm=43),
         turn_deg=172,
         material=material,
         paint_srgb="#6f7440",
+        zones=Zones(back_srgb="#3f4a2c", belly_srgb="#c9c39a"),
         holding="stem",
     )
 
 
 def _ladder(material: SolidMaterial) -> Figure:
-    foot, head = (46.0, 30.0), (31.0, 116.0)
-    rails: list[Solid] = [
-        Capsule(
-            kind="capsule", from_mm=[foot[0], y, foot[1]], to_mm=[head[0], y, head[1]],
-            radius_mm=0.8,
-        )
-        for y in (-4.0, 4.0)
-    ]
-    rungs: list[Solid] = []
-    for step in range(1, 10):
-        part = step / 10
-        x = foot[0] + part * (head[0] - foot[0])
-        z = foot[1] + part * (head[1] - foot[1])
-        rungs.append(
-            Capsule(kind="capsule", from_mm=[x, -4, z], to_mm=[x, 4, z], radius_mm=0.6)
-        )
     return Figure(
         id="ladder",
         name="ladder",
-        solids=rails + rungs,
-        place=Place(x_mm=0, behind_mm=26, height_mm=0),
-        turn_deg=0,
+        solids=[Ladder(kind="ladder", length_mm=88, width_mm=9.6, rail_mm=1.6, rungs_count=9)],
+        place=Place(x_mm=46, behind_mm=26, height_mm=30),
+        tilt_deg=-10,
         material=material,
         paint_srgb="#9a8d78",
         holding="pin",

@@ -24,6 +24,7 @@ KINDS = frozenset(
 
 _ONE = {
     "points_mm": "corner",
+    "sheet_mm": "side",
     "measured": "measured depth",
     "vents": "vent",
     "meshes": "mesh",

@@ -93,7 +93,9 @@ class Cutting(Part):
     ] = "front_over_sides"
     base_between: Annotated[bool, Field(title="base between the walls")] = False
     sheet_mm: Annotated[
-        list[Annotated[float, Field(title="size of the stock sheet", ge=50, le=4000)]],
+        list[Annotated[float, Field(
+            title="size of the stock sheet", ge=50, le=4000, json_schema_extra={"unit": "mm"}
+        )]],
         Field(title="stock sheet", min_length=2, max_length=2),
     ] = [600.0, 400.0]
 

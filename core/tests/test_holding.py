@@ -1,0 +1,119 @@
+import unittest
+
+from test_fill import figure
+
+from gondola_core.geometry import Bulk, figure_bulk
+from gondola_core.holding import (
+    buckling_force,
+    cantilever_bend,
+    figure_facts,
+    figure_mass_g,
+    least_diameter,
+    lift_force,
+    shell_inside,
+)
+from gondola_core.materials import load_library
+from gondola_core.scene import Ellipsoid, Hold, Hollow
+
+LIBRARY = load_library()
+BALL = Ellipsoid(kind="ellipsoid", centre_mm=[0, 0, 0], radii_mm=[10, 10, 10])
+
+
+def facts(body, **more):
+    given = {
+        "gap_below_mm": 40.0, "line_below_mm": 0.5, "contact_cm2": 1.0, "layer_is_stiff": True,
+        "room_above_mm": 20.0, "peak_c": 32.0, "above_ml": 0.0, "trapped_ml": 0.0,
+    } | more
+    return figure_facts(body, figure_bulk(body, {}), LIBRARY.resins["deep"], **given)
+
+
+def way(fact, name):
+    return next(one for one in fact.ways if one.way == name)
+
+
+class Laws(unittest.TestCase):
+    def test_worked_numbers(self):
+        rows = [
+            ("balsa fish", lift_force(20e-6, 3.2e-3, 1100), 0.1844, 1e-4),
+            ("hollow print", lift_force(30e-6, 14e-3, 1100), 0.186, 1e-3),
+            ("foam terrain", lift_force(1e-3, 0.035, 1100), 10.44, 0.01),
+            ("steel wire", cantilever_bend(0.1844, 0.04, 0.001, 200e9) * 1e3, 0.401, 1e-3),
+            ("brass inclined", cantilever_bend(0.1844 * 0.5, 0.06, 0.0008, 100e9) * 1e3, 3.30, 0.01),
+            ("buckling", buckling_force(0.06, 0.0008, 200e9), 2.76, 0.01),
+            ("least steel", least_diameter(0.2, 0.05, 200e9, 5e-4) * 1e3, 1.14, 0.005),
+            ("least brass", least_diameter(0.2, 0.05, 100e9, 5e-4) * 1e3, 1.36, 0.005),
+            ("least stem", least_diameter(0.2, 0.05, 2.5e9, 5e-4) * 1e3, 3.4, 0.05),
+        ]
+        for name, found, expected, within in rows:
+            with self.subTest(name):
+                self.assertAlmostEqual(found, expected, delta=within)
+
+    def test_shell_of_a_ball_is_exact(self):
+        volume, area = 4 / 3 * 3.14159265 * 1e3, 4 * 3.14159265 * 1e2
+        self.assertAlmostEqual(shell_inside(volume, area, 2.0) / (volume * 0.8**3), 1, places=6)
+        self.assertEqual(shell_inside(volume, area, 50.0), 0.0)
+
+
+class Figures(unittest.TestCase):
+    def test_what_floats_and_what_sinks(self):
+        rows = [("balsa", "floats"), ("polystyrene", "near neutral, may drift"),
+                ("polymer-clay", "sinks"), ("abs", "floats"), ("steel", "sinks")]
+        for material, behaves in rows:
+            with self.subTest(material):
+                body = figure(BALL).model_copy(update={"material": LIBRARY.solids[material]})
+                self.assertEqual(facts(body).behaves, behaves)
+
+    def test_one_gram_per_millilitre_is_one_gram_force(self):
+        body = figure(BALL).model_copy(update={"mass_g": 0.001})
+        fact = facts(body)
+        self.assertAlmostEqual(fact.lift_gf, 4.18879 * 1.1 - 0.001, places=2)
+        self.assertGreater(fact.ballast_g, fact.lift_gf)
+
+    def test_a_light_hollow_print_floats_and_vented_sinks(self):
+        clay = figure(BALL).model_copy(update={"material": LIBRARY.solids["printed-resin"]})
+        sealed = clay.model_copy(update={"hollow": Hollow(wall_mm=1.0)})
+        vented = clay.model_copy(update={"hollow": Hollow(wall_mm=1.0, vented=True)})
+        mass, displaced, inside = figure_mass_g(sealed, figure_bulk(sealed, {}))
+        self.assertAlmostEqual(inside / (4.18879 * 0.9**3), 1, delta=0.01)
+        self.assertAlmostEqual(displaced, 4.18879, places=4)
+        self.assertAlmostEqual(mass, 1.18 * (displaced - inside), places=6)
+        self.assertAlmostEqual(
+            facts(sealed).lift_gf, 1.1 * displaced - mass, delta=0.002
+        )
+        self.assertEqual(facts(sealed).behaves, "floats")
+        self.assertEqual(facts(vented).behaves, "sinks")
+
+    def test_each_way_passes_or_fails_with_its_number(self):
+        balsa = figure(BALL).model_copy(update={"material": LIBRARY.solids["balsa"]})
+        light, heavy = facts(balsa), facts(figure(BALL))
+        rows = [
+            ("floats off the bed", way(light, "on_bed"), False),
+            ("hangs over it", way(heavy, "on_bed"), False),
+            ("stands on it", way(facts(figure(BALL), gap_below_mm=0.2), "on_bed"), True),
+            ("tack of 1 cm2 carries 20 gf", way(light, "staged"), True),
+            ("little contact", way(facts(balsa, contact_cm2=0.1), "staged"), False),
+            ("no line below", way(facts(balsa, line_below_mm=None), "staged"), False),
+            ("liquid below", way(facts(balsa, layer_is_stiff=False), "staged"), False),
+            ("stem of 3 mm", way(light, "stem"), True),
+            ("the same stem, warm", way(facts(balsa, peak_c=70.0), "stem"), False),
+            ("thin wire", way(facts(balsa.model_copy(
+                update={"hold": Hold(wire_mm=0.3, wire="brass")})), "wire"), False),
+            ("line against a floater", way(light, "line"), False),
+            ("line for a sinker", way(heavy, "line"), True),
+            ("glue spot too small", way(light, "glue_spot"), False),
+            ("large enough", way(facts(balsa.model_copy(
+                update={"hold": Hold(glue_mm2=60)})), "glue_spot"), True),
+            ("but warm", way(facts(balsa.model_copy(
+                update={"hold": Hold(glue_mm2=600)}), peak_c=48.0), "glue_spot"), False),
+            ("pin far from the bed", way(light, "pin"), False),
+            ("pin near it", way(facts(balsa, gap_below_mm=1.0), "pin"), True),
+        ]
+        for name, told, holds in rows:
+            with self.subTest(name):
+                self.assertEqual(told.holds, holds, told.sentence)
+                self.assertTrue(told.sentence)
+
+    def test_bulk_stands_wherever_the_figure_does(self):
+        near, far = figure(BALL), figure(BALL, x=10, height=80)
+        self.assertIsInstance(figure_bulk(near, {}), Bulk)
+        self.assertEqual(figure_bulk(near, {}).volume_ml, figure_bulk(far, {}).volume_ml)
