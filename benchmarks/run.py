@@ -11,12 +11,14 @@ from collections.abc import Callable
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
-sys.path[:0] = [str(ROOT / "server"), str(ROOT / "core" / "tests")]
+sys.path[:0] = [str(ROOT / "server"), str(ROOT / "core" / "tests"), str(ROOT / "benchmarks")]
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
 os.environ.setdefault("GONDOLA_SECRET_KEY", "only-for-benchmarks")
 
 import numpy as np
 from reference_march import reference_peak
+
+from shapes import shapes
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
@@ -130,3 +132,4 @@ if __name__ == "__main__":
     drafts_at_the_server()
     march_against_bdf()
     grades_of_the_demo()
+    shapes(timed)

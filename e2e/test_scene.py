@@ -78,7 +78,7 @@ class Files(BrowserCase):
         told = outcome["pours"][1]
         self.assertIn(f"{told['cure']['peak_c']:.0f} °C", self.value("peak"))
         self.assertEqual(self.value("part A"), f"{told['mix']['part_a_g']:.1f} g")
-        self.assertEqual(self.value("volume"), f"{told['free_volume_ml']:.0f} ml")
+        self.assertEqual(self.value("volume"), f"{told['resin_volume_ml']:.0f} ml")
 
     def test_a_malformed_file_gets_a_sentence_and_adds_nothing(self):
         self.page.goto(self.live_server_url)
@@ -105,7 +105,7 @@ class EveryStage(BrowserCase):
     def test_each_stage_opens_and_has_no_serious_fault_for_a_screen_reader(self):
         self.page.evaluate(AXE.read_text())
         for stage, title in (
-            ("Tank", "Tank"), ("Bed", "The bed"), ("Figures", "tipping wagon"),
+            ("Tank", "Tank"), ("Bed", "Brush"), ("Figures", "tipping wagon"),
             ("Water", "Light"), ("Pours", "Pour 2"), ("Bench", "Bench"), ("Finish", "Finish"),
             ("Log", "Revisions"),
         ):
@@ -148,7 +148,7 @@ class EveryStage(BrowserCase):
         self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/sheet")
         expect(self.page.get_by_role("region", name="Pour 4")).to_be_visible()
         pour = self.page.get_by_role("region", name="Pour 2")
-        expect(pour).to_contain_text("607.8 g")
+        expect(pour).to_contain_text("613.4 g")
         expect(pour).to_contain_text("2:1 by volume")
         expect(self.page.get_by_role("main")).to_contain_text("nitrile gloves")
         self.page.emulate_media(media="print")

@@ -10,11 +10,19 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
-from .checks import dam_flags, figure_flags, heat_limits, in_order, pour_depth_mm
-from .checks import pour_flags, scene_flags
+from .checks import (
+    dam_flags,
+    figure_flags,
+    heat_limits,
+    in_order,
+    pour_depth_mm,
+    pour_flags,
+    scene_flags,
+)
 from .cure.answer import PourCure, audit, cure_history, heat_profile
 from .dam import DamFacts, dam_facts
 from .drawing import section
+from .errors import GondolaError
 from .fill import free_surface_cm2, free_volume_ml
 from .geometry import Meshes, bed_area_cm2, bed_heights, meshes_in
 from .holding import FigureFacts, figure_facts
@@ -65,6 +73,11 @@ def evaluate(
     meshes    those that the scene points at and does not bring along itself
     """
     held = {**(meshes or {}), **meshes_in(scene)}
+    for key in scene.mesh_ids():
+        if key not in held:
+            raise GondolaError(
+                f"The mesh '{key}' of this scene is not here: bring its file in again."
+            )
     shape = scene_shape(scene, held, keeper)
     extents = [(body.least, body.most) for body in shape.figures]
     water_inputs = _water_inputs(scene)

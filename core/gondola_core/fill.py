@@ -24,7 +24,6 @@ from .geometry import (
     wall_heights,
 )
 from .geometry.body import own_mesh
-from .geometry.mesh import TriMesh
 from .scene import Bed, Figure, Tank
 
 Array = NDArray[np.float64]

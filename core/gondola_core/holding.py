@@ -8,7 +8,7 @@ from math import cos, pi, radians, sin
 from .geometry import Bulk
 from .materials import Resin, load_library
 from .scene import Figure
-from .units import CM2, G, G_PER_ML, GPA, GRAVITY, ML, MM
+from .units import CM2, G_PER_ML, GPA, GRAVITY, ML, MM, G
 
 NEUTRAL_G_ML = 0.05
 """Difference in density below which a figure may drift either way. Source: own_holding"""

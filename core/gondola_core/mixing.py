@@ -55,7 +55,7 @@ def cup_film_ml(cup_ml: float, viscosity: float, density: float) -> float:
     >>> round(cup_film_ml(500.0, 0.7, 1100.0), 1)
     6.8
     """
-    radius = (cup_ml * ML / (2 * pi)) ** (1 / 3)
+    radius = float((cup_ml * ML / (2 * pi)) ** (1 / 3))
     film = 2 / 3 * sqrt(viscosity * 2 * radius / (density * GRAVITY * DRAIN))
     return 4 * pi * radius**2 * film / ML
 

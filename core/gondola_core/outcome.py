@@ -11,8 +11,8 @@ from .geometry import Outline
 from .holding import FigureFacts
 from .mixing import Mix
 from .schedule import Night
-from .traps import AirTrap, DryBasin
 from .tint import FigureSight, Seam, WaterProfile
+from .traps import AirTrap, DryBasin
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

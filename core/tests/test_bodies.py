@@ -7,6 +7,7 @@ import manifold3d
 import numpy as np
 from test_fill import FLAT, SOLIDS, TANK, ball, figure
 
+from gondola_core.errors import GondolaError
 from gondola_core.fill import column_spans, free_volume_ml
 from gondola_core.geometry import figure_bulk, figure_mesh, mesh_area, mesh_spans, mesh_volume
 from gondola_core.geometry.mesh import TriMesh, joined, pack_mesh, unpack_mesh
@@ -25,7 +26,6 @@ from gondola_core.scene import (
     Vent,
     Wagon,
 )
-from gondola_core.errors import GondolaError
 
 MADE = [
     Fish(kind="fish", length_mm=34, height_mm=8, thick_mm=4, bend_deg=20),

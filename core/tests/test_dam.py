@@ -180,7 +180,7 @@ class Facts(unittest.TestCase):
         self.assertAlmostEqual(rolled.hoop_mpa, 0.059, delta=0.001)
 
     def test_ribs_are_enough(self):
-        long = tank(inner_width_mm=500, fill_height_mm=95, wall=TANK.wall.model_copy(update={"thickness_mm": 2.0}))
+        long = with_wall(2.0, inner_width_mm=500, fill_height_mm=95)
         load = dam_facts(long, 1.1, 23.0).loads[0]
         self.assertGreater(load.ribs_count, 0)
         bay = 0.5 / (load.ribs_count + 1)

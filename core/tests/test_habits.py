@@ -18,7 +18,7 @@ UNITLESS = {
     "limit", "severity", "label", "op", "path", "value", "scene_digest", "starts_at", "demould_at",
     "tack_opens_at", "tack_closes_at", "hard_at",
     "resin_name", "ratio_words", "figure_id", "colourant_id", "pour_number", "drops",
-    "full_cure_degree", "way", "sentence", "name", "behaves", "degree_at_end", "least_degree",
+    "full_cure_degree", "way", "behaves", "degree_at_end", "least_degree",
 }
 SUFFIXES = (
     "_mm", "_ml", "_g", "_kg", "_c", "_h", "_d", "_j", "_cm2", "_min", "_de00", "_fraction",

@@ -4,6 +4,7 @@ from math import pi, sqrt, tan
 import numpy as np
 from test_fill import FLAT, TANK
 
+from gondola_core.errors import SceneError
 from gondola_core.evaluate import evaluate
 from gondola_core.fill import column_spans, free_volume_ml
 from gondola_core.geometry import polygon_area, polygon_perimeter, pushed_out, tank_plan
@@ -17,7 +18,6 @@ from gondola_core.scene import (
     Rounded,
     read_scene,
 )
-from gondola_core.errors import SceneError
 
 
 def tank(**changes):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from library.api import router as library
@@ -12,11 +13,13 @@ from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.security import django_auth
 from scenes.actions import StaleWrite
 from scenes.api import router as scenes
+from shapes.api import router as shapes
 from studio.api import router as studio
+from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
 
 from gondola_core.errors import GondolaError, SceneError
-from gondola_core.scene import LARGEST_FILE, problems_of
+from gondola_core.scene import problems_of
 
 
 class GondolaAPI(NinjaAPI):
@@ -43,6 +46,7 @@ api = GondolaAPI(
 )
 api.add_router("", studio)
 api.add_router("", scenes)
+api.add_router("", shapes)
 api.add_router("", library)
 
 
@@ -86,8 +90,13 @@ def _stale(request: HttpRequest, error: StaleWrite) -> HttpResponse:
 
 @api.exception_handler(RequestDataTooBig)
 def _too_big(request: HttpRequest, _error: RequestDataTooBig) -> HttpResponse:
-    words = f"This is over {LARGEST_FILE // 2**20} MB; a scene is far smaller."
-    return refuse(request, 413, [("", words)])
+    most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // 2**20
+    return refuse(request, 413, [("", f"This is over {most} MB; a scene is far smaller.")])
+
+
+@api.exception_handler(TooLarge)
+def _too_large(request: HttpRequest, error: TooLarge) -> HttpResponse:
+    return refuse(request, 413, [("", error.message)])
 
 
 @api.exception_handler(Http404)

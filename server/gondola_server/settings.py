@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "csp",
     "studio",
     "scenes",
+    "shapes",
     "library",
 ]
 MIDDLEWARE = [

@@ -1,28 +1,30 @@
-"""The generic materials to choose from."""
+"""The materials to choose from, and one's own rows."""
 
 from __future__ import annotations
 
-from django.http import HttpRequest
-from ninja import Router, Schema
+from django.http import Http404, HttpRequest
+from ninja import Router
+from studio.schemas import Refusal
 
-from gondola_core.materials import Colourant, Resin, SolidMaterial, load_library
+from . import actions
+from .schemas import Kind, RowWrite, Shelf
 
 router = Router(tags=["library"])
 
 
-class Shelf(Schema):
-    """All that is on the shelf."""
-
-    resins: list[Resin]
-    colourants: list[Colourant]
-    solids: list[SolidMaterial]
-
-
 @router.get("/library", response=Shelf, operation_id="read_library")
 def read_library(request: HttpRequest) -> Shelf:
-    library = load_library()
-    return Shelf(
-        resins=list(library.resins.values()),
-        colourants=list(library.colourants.values()),
-        solids=list(library.solids.values()),
-    )
+    return actions.shelf_of(owner=request.user)
+
+
+@router.put("/library/{kind}", response={200: Shelf, 422: Refusal}, operation_id="keep_row")
+def keep_row(request: HttpRequest, kind: Kind, payload: RowWrite) -> Shelf:
+    actions.keep_row(owner=request.user, kind=kind, body=payload.body, source=payload.source)
+    return actions.shelf_of(owner=request.user)
+
+
+@router.delete("/library/{kind}/{key}", response={200: Shelf, 404: Refusal}, operation_id="drop_row")
+def drop_row(request: HttpRequest, kind: Kind, key: str) -> Shelf:
+    if not actions.drop_row(owner=request.user, kind=kind, key=key):
+        raise Http404
+    return actions.shelf_of(owner=request.user)

@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Max
+from shapes.actions import take_in
 
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import read_scene
@@ -76,7 +77,8 @@ def state_of(scene: Scene) -> SceneState:
 
 @transaction.atomic
 def create_scene(*, owner: User, document: SceneDocument, note: str = "") -> Scene:
-    """A new scene with its first revision."""
+    """A new scene with its first revision; meshes that it brings along are kept apart."""
+    document = take_in(owner=owner, document=document)
     scene = Scene.objects.create(owner=owner, name=document.name)
     first = Revision.objects.create(scene=scene, number=1, packed=pack(document), note=note)
     Variant.objects.create(scene=scene, name=PLAN, head=first, tip=first)
@@ -91,6 +93,7 @@ def save_scene(
     StaleWrite if `base_revision` is not the shown one; the document is kept aside then.
     """
     with transaction.atomic():
+        document = take_in(owner=scene.owner, document=document)
         variant = _locked(scene)
         stale = variant.head.number != base_revision
         revision = _add(

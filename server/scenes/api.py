@@ -9,17 +9,23 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
+from shapes.actions import meshes_for, with_meshes
+from shapes.schemas import Heights
+from studio.bodies import read_body
 from studio.schemas import Refusal
 
+from gondola_core.bedform import LARGEST_MAP_FILE, map_heights
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.picture import front_picture, png_of
+from gondola_core.samples import blank
+from gondola_core.scene import LARGEST_FILE, read_scene
 from gondola_core.scene import Scene as SceneDocument
-from gondola_core.scene import read_scene
 
 from . import actions
 from .models import FineRun, Scene
 from .schemas import (
+    Beginning,
     FineRunState,
     Restore,
     RevisionRow,
@@ -59,8 +65,17 @@ def list_scenes(request: HttpRequest) -> list[SceneRow]:
 )
 def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
     """From a scene file of any version."""
-    document = read_scene(request.body)
+    document = read_scene(read_body(request, LARGEST_FILE, "a scene file"))
     scene = actions.create_scene(owner=request.user, document=document, note="brought in")
+    return 201, actions.state_of(scene)
+
+
+@router.post("/scenes/blank", response={201: SceneState, 422: Refusal}, operation_id="begin_scene")
+def begin_scene(request: HttpRequest, payload: Beginning) -> tuple[int, SceneState]:
+    """An empty scene to build from."""
+    name = payload.name.strip()[:80] or "New scene"
+    document = blank(name, payload.first_pour_at)
+    scene = actions.create_scene(owner=request.user, document=document, note="begun")
     return 201, actions.state_of(scene)
 
 
@@ -122,7 +137,9 @@ def revisions(request: HttpRequest, scene_id: int) -> list[RevisionRow]:
 @router.get("/scenes/{int:scene_id}/file", operation_id="export_scene")
 def export(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The scene file: the document alone, readable by `gondola evaluate`."""
-    document = actions.state_of(_own(request, scene_id)).document
+    document = with_meshes(
+        owner=request.user, document=actions.state_of(_own(request, scene_id)).document
+    )
     name = re.sub(r"[^a-z0-9]+", "-", document.name.lower()).strip("-") or "scene"
     return HttpResponse(
         document.model_dump_json(indent=1),
@@ -131,10 +148,34 @@ def export(request: HttpRequest, scene_id: int) -> HttpResponse:
     )
 
 
+@router.post(
+    "/scenes/{int:scene_id}/bed-map", response={200: Heights, 413: Refusal, 422: Refusal},
+    operation_id="map_bed",
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+        }
+    },
+)
+def map_bed(
+    request: HttpRequest, scene_id: int, name: str, low_mm: float = 0.0, high_mm: float = 60.0
+) -> Heights:
+    """Heights from a grey PNG or a CSV; nothing is stored until the scene is saved."""
+    tank = actions.state_of(_own(request, scene_id)).document.tank
+    content = read_body(request, LARGEST_MAP_FILE, "a height map")
+    return Heights(heights_mm=map_heights(content, name, low_mm, high_mm, tank))
+
+
 @router.post("/evaluate", response={200: Outcome, 422: Refusal}, operation_id="evaluate")
 def evaluate_draft(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
     """What will happen to a scene, on the draft grid; nothing is stored."""
-    return HttpResponse(outcome_json(evaluate(scene)), content_type="application/json")
+    meshes = meshes_for(owner=request.user, document=scene)
+    return HttpResponse(
+        outcome_json(evaluate(scene, meshes=meshes)), content_type="application/json"
+    )
 
 
 @router.post("/picture", operation_id="picture")

@@ -7,6 +7,7 @@ import time
 import zlib
 
 from huey.contrib.djhuey import db_task, on_startup
+from shapes.actions import meshes_for
 
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import FINE, evaluate, outcome_json
@@ -28,7 +29,7 @@ def march_fine(run_id: str) -> None:
     )
     if not taken:
         return
-    run = FineRun.objects.select_related("revision").get(pk=run_id)
+    run = FineRun.objects.select_related("revision__scene__owner").get(pk=run_id)
     told = time.monotonic()
 
     def progress(fraction: float) -> None:
@@ -38,7 +39,9 @@ def march_fine(run_id: str) -> None:
             FineRun.objects.filter(pk=run_id).update(progress_fraction=round(fraction, 3))
 
     try:
-        outcome = evaluate(unpack(run.revision), FINE, progress=progress)
+        document = unpack(run.revision)
+        meshes = meshes_for(owner=run.revision.scene.owner, document=document)
+        outcome = evaluate(document, FINE, progress=progress, meshes=meshes)
     except GondolaError as flaw:
         run.state, run.message = FineRun.State.FAILED, flaw.message[:300]
     except Exception:

@@ -18,7 +18,7 @@ def dam_flags(scene: Scene, dam: DamFacts) -> list[Flag]:
 
 
 def _bulge_flags(scene: Scene, dam: DamFacts) -> list[Flag]:
-    if not dam.loads or scene.tank.walls_stay and scene.tank.wall.material.id == "glass":
+    if not dam.loads or (scene.tank.walls_stay and scene.tank.wall.material.id == "glass"):
         return []
     worst = max(dam.loads, key=lambda load: load.bulge_high_mm)
     if worst.bulge_high_mm <= MOST_BULGE_MM:

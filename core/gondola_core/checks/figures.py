@@ -72,9 +72,9 @@ def _hold_flags(scene: Scene, figure: Figure, fact: FigureFacts) -> list[Flag]:
     chosen = next(way for way in fact.ways if way.way == figure.holding)
     if chosen.holds:
         return []
-    if figure.holding in ("on_bed", "staged") and fact.behaves != "sinks":
-        if abs(fact.lift_gf) < LIGHT_LIFT_GF:
-            return []
+    laid = figure.holding in ("on_bed", "staged") and fact.behaves != "sinks"
+    if laid and abs(fact.lift_gf) < LIGHT_LIFT_GF:
+        return []
     floats = fact.lift_gf > 0
     others = [way for way in fact.ways if way.holds]
     remedies = [

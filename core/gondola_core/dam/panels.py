@@ -124,8 +124,8 @@ def _mitred(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], str]:
         inner = float(np.hypot(*ahead[i]))
         outer = inner + sheet * (tan(at_start / 2) + tan(at_end / 2))
         key = (
-            round(max(inner, outer), 3), round(np.degrees(at_start / 2), 2),
-            round(np.degrees(at_end / 2), 2),
+            round(max(inner, outer), 3), round(float(np.degrees(at_start / 2)), 2),
+            round(float(np.degrees(at_end / 2)), 2),
         )
         sides.setdefault(key, []).append(i + 1)
     panels = [

@@ -212,7 +212,9 @@ def _lidded(
         following.setdefault(a, []).append(b)
     a, b, c = (vertices[faces[:, corner]] for corner in range(3))
     skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
-    lids, points, lid_area, holes = [], [], 0.0, 0
+    lids: list[list[int]] = []
+    points: list[Array] = []
+    lid_area, holes = 0.0, 0
     while following:
         start = next(iter(following))
         loop = [start]
@@ -231,7 +233,7 @@ def _lidded(
             loop.append(to)
         rim = vertices[loop]
         middle = rim.mean(axis=0)
-        _, spread, axes = np.linalg.svd(rim - middle, full_matrices=False)
+        _, _, axes = np.linalg.svd(rim - middle, full_matrices=False)
         width = float(np.ptp((rim - middle) @ axes[0]))
         off = float(np.abs((rim - middle) @ axes[2]).max())
         if off > FLAT_LID * width and len(loop) > 4:

@@ -51,7 +51,8 @@ def _floor_plan(tank: Tank) -> Array:
         corners = [
             (width - r, r, -1), (width - r, behind - r, 0), (r, behind - r, 1), (r, r, 2),
         ]
-        turned = [np.linalg.matrix_power(np.array([[0, -1], [1, 0]]), turn % 4) for *_, turn in corners]
+        quarter_turn = np.array([[0, -1], [1, 0]])
+        turned = [np.linalg.matrix_power(quarter_turn, turn % 4) for *_, turn in corners]
         return np.concatenate(
             [
                 [x, y] + r * arc @ turn.T
@@ -66,10 +67,10 @@ def _floor_plan(tank: Tank) -> Array:
             points *= np.sqrt(np.pi / (sides / 2 * np.sin(2 * np.pi / sides)))
             return np.array([width / 2, behind / 2]) * (1 + points)
         low, high = points.min(axis=0), points.max(axis=0)
-        return np.asarray((points - low) / (high - low) * [width, behind])
+        return np.asarray((points - low) / (high - low) * np.array([width, behind]))
     assert isinstance(shape, FreeShape)
-    points = np.array(shape.points_mm, dtype=float)
-    return points if polygon_area(points) > 0 else points[::-1].copy()
+    given: Array = np.array(shape.points_mm, dtype=float)
+    return given if polygon_area(given) > 0 else given[::-1].copy()
 
 
 def polygon_area(points: Array) -> float:

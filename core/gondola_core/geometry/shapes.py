@@ -188,7 +188,7 @@ def _fish(fish: Fish) -> TriMesh:
     def fin(points: list[tuple[float, float]], flat: float) -> TriMesh:
         edge = np.array(points)
         front = np.stack([edge[:, 0], np.full(len(edge), -flat), edge[:, 1]], axis=1)
-        rear = front + [0.0, 2 * flat, 0.0]
+        rear = front + np.array([0.0, 2 * flat, 0.0])
         rings = np.stack([front, rear])
         return _lofted(rings, front.mean(axis=0), rear.mean(axis=0))
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from ..scene import Scene
+from .blank import blank
 from .eelgrass import eelgrass
 from .ferry_landing import ferry_landing
 from .quarry_pool import quarry_pool
@@ -13,4 +14,4 @@ SAMPLES: dict[str, Callable[[], Scene]] = {
     "ferry-landing": ferry_landing,
 }
 
-__all__ = ["SAMPLES", "eelgrass", "ferry_landing", "quarry_pool"]
+__all__ = ["SAMPLES", "blank", "eelgrass", "ferry_landing", "quarry_pool"]

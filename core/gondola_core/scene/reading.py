@@ -17,8 +17,10 @@ LARGEST_FILE = 48 * 1024 * 1024
 """bytes; a scene without meshes is under 2 MB, a mesh of 500,000 triangles some 12 MB"""
 
 KINDS = frozenset(
-    "ellipsoid box capsule fish eel hull wagon ladder ring tuft mesh chamfered rounded round "
-    "regular free".split()
+    (
+        "ellipsoid", "box", "capsule", "fish", "eel", "hull", "wagon", "ladder", "ring", "tuft", "mesh",
+        "chamfered", "rounded", "round", "regular", "free",
+    )
 )
 """Tags that pydantic puts into the path of a flaw; they are no fields."""
 

@@ -67,14 +67,14 @@ class Files(SceneCase):
         self.assertEqual(self.owner.scenes.count(), 1)
 
     def test_a_huge_file_is_refused_before_it_is_read(self):
-        for size in (9 * 2**20, 2 * 2**30):
+        for size in (60 * 2**20, 2 * 2**30):
             with self.subTest(size):
                 answer = self.client.generic(
                     "POST", "/api/scenes", b" " * 10, content_type="application/json",
                     CONTENT_LENGTH=str(size),
                 )
                 self.assertEqual(answer.status_code, 413)
-                self.assertIn("is over 8 MB", answer.json()["message"])
+                self.assertIn("is over 48 MB", answer.json()["message"])
 
 
 class Evaluating(SceneCase):

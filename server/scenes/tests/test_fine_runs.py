@@ -31,7 +31,7 @@ class Runs(SceneCase):
     def test_progress_is_told_while_it_runs(self):
         seen = []
 
-        def slow(_scene, _grade, progress):
+        def slow(_scene, _grade, progress, meshes):
             for share in (0.25, 0.5):
                 progress(share)
                 seen.append(FineRun.objects.get().progress_fraction)

@@ -6,6 +6,7 @@ from django.core.management import call_command
 from django.test import TestCase, override_settings
 from scenes.models import Scene
 
+from gondola_core.samples import SAMPLES
 from gondola_server.api import api
 from studio import views
 
@@ -57,10 +58,10 @@ class DemoSignIn(TestCase):
     def test_session_names_the_demo(self):
         self.assertEqual(self.client.get("/api/session").json(), {"name": "demo", "demo": True})
 
-    def test_preparing_twice_makes_one_scene(self):
+    def test_preparing_twice_makes_each_sample_once(self):
         for _ in range(2):
             call_command("prepare_demo", stdout=mock.Mock())
-        self.assertEqual(Scene.objects.count(), 1)
+        self.assertEqual(Scene.objects.count(), len(SAMPLES))
 
 
 class Document(TestCase):

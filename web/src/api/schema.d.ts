@@ -4,6 +4,114 @@
  */
 
 export interface paths {
+    "/api/air-remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Help Air
+         * @description What empties the pockets under a figure, found by trying.
+         */
+        post: operations["air_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beds/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure Bed */
+        post: operations["measure_bed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beds/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Start Bed */
+        post: operations["start_bed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-list/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut List Dxf */
+        post: operations["cut_list_dxf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-list/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nest Sheets
+         * @description The panels laid out on stock sheets.
+         */
+        post: operations["nest_sheets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cut-list/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut List Svg */
+        post: operations["cut_list_svg"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -18,6 +126,23 @@ export interface paths {
          * @description What will happen to a scene, on the draft grid; nothing is stored.
          */
         post: operations["evaluate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figures/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make Figure */
+        post: operations["make_figure"];
         delete?: never;
         options?: never;
         head?: never;
@@ -75,6 +200,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep Row */
+        put: operations["keep_row"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Drop Row */
+        delete: operations["drop_row"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meshes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Mesh
+         * @description A mesh file: stl, obj, glb or ply.
+         */
+        post: operations["bring_mesh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Model
+         * @description The scene in 3-D, as a GLB file; nothing is stored.
+         */
+        post: operations["model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/picture": {
         parameters: {
             query?: never;
@@ -116,6 +315,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Scene
+         * @description An empty scene to build from.
+         */
+        post: operations["begin_scene"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}": {
         parameters: {
             query?: never;
@@ -128,6 +347,26 @@ export interface paths {
         /** Save */
         put: operations["save_scene"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/bed-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Map Bed
+         * @description Heights from a grey PNG or a CSV; nothing is stored until the scene is saved.
+         */
+        post: operations["map_bed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -239,6 +478,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Both Schools
+         * @description Staged as planned, and held in one pour.
+         */
+        post: operations["schools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -273,6 +532,37 @@ export interface components {
             width_nm: number;
         };
         /**
+         * AirTrap
+         * @description One pocket of air. `lip_height_mm` is the level that seals it.
+         */
+        AirTrap: {
+            /** Behind Mm */
+            behind_mm: number;
+            /** Cells Mm */
+            cells_mm: number[][];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Figure Id */
+            figure_id: string | null;
+            /** Lip Depth Mm */
+            lip_depth_mm: number;
+            /** Name */
+            name: string;
+            /** Volume Ml */
+            volume_ml: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
+         * AirUnder
+         * @description The figure whose air is to go.
+         */
+        AirUnder: {
+            /** Figure Id */
+            figure_id: string;
+            scene: components["schemas"]["Scene"];
+        };
+        /**
          * Base
          * @description What the piece stands on.
          */
@@ -283,7 +573,10 @@ export interface components {
         };
         /**
          * Bed
-         * @description Heights above the tank's floor, bilinear between points.
+         * @description Heights above the tank's floor, bilinear between points, and a mesh on top where there is one.
+         *
+         *     mesh        a closed body in the tank's own frame, overhangs kept; heights are below it
+         *     measured    depths typed by the person, from which the heights were interpolated
          *
          *     heights_mm  rows from the front glass to the back, each row from left to right; the outer
          *                 points lie on the inner walls, so the spacing follows from the tank
@@ -293,15 +586,45 @@ export interface components {
             heights_mm: number[][];
             material: components["schemas"]["SolidMaterial"];
             /**
+             * measured depths
+             * @default []
+             */
+            measured: components["schemas"]["MeasuredDepth"][];
+            mesh?: components["schemas"]["MeshSolid"] | null;
+            /**
              * colour of the bed
              * @default #8a7a5a
              */
             paint_srgb: string;
             /**
+             * wait after the seal coat
+             * @default 24
+             */
+            seal_wait_h: number;
+            /**
              * bed sealed
              * @default false
              */
             sealed: boolean;
+            /**
+             * seal coat
+             * @default resin
+             * @enum {string}
+             */
+            sealed_with: "resin" | "gloss_medium" | "white_glue";
+        };
+        /**
+         * Beginning
+         * @description A new scene by its name, and the local moment at which its first pour may begin.
+         */
+        Beginning: {
+            /**
+             * First Pour At
+             * Format: date-time
+             */
+            first_pour_at: string;
+            /** Name */
+            name: string;
         };
         /**
          * Box
@@ -317,6 +640,17 @@ export interface components {
             kind: "box";
             /** size of the box */
             size_mm: number[];
+        };
+        /**
+         * BoxShape
+         * @description Four straight walls.
+         */
+        BoxShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
         };
         /**
          * Brief
@@ -344,6 +678,11 @@ export interface components {
              * @enum {string}
              */
             light: "lamp_above" | "room" | "lit_from_behind";
+            /**
+             * number of equal pieces
+             * @default 1
+             */
+            pieces_count: number;
             room: components["schemas"]["Room"];
             /** scale, 1 to */
             scale: number;
@@ -377,6 +716,19 @@ export interface components {
             to_mm: number[];
         };
         /**
+         * Chamfered
+         * @description A box whose corners are cut off straight.
+         */
+        Chamfered: {
+            /** cut at the corners */
+            corner_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chamfered";
+        };
+        /**
          * Colourant
          * @description A clear ink by value. Pigments that scatter are not modelled here.
          */
@@ -408,6 +760,87 @@ export interface components {
             least_degree: (number | null)[][];
         };
         /**
+         * CutList
+         * @description Panels and base; `strip_mm` cuts all walls from one strip of their height.
+         */
+        CutList: {
+            /** Outer Behind Mm */
+            outer_behind_mm: number;
+            /** Outer Width Mm */
+            outer_width_mm: number;
+            /** Panels */
+            panels: components["schemas"]["Panel"][];
+            /** Strip Mm */
+            strip_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Cutting
+         * @description How the panels of the dam are cut from stock sheets.
+         */
+        Cutting: {
+            /**
+             * base between the walls
+             * @default false
+             */
+            base_between: boolean;
+            /**
+             * how panels overlap
+             * @default front_over_sides
+             * @enum {string}
+             */
+            corner: "front_over_sides" | "pinwheel";
+            /**
+             * film on the inside of the sheet
+             * @default 0
+             */
+            film_mm: number;
+            /**
+             * width of the saw cut
+             * @default 2
+             */
+            kerf_mm: number;
+            /**
+             * stock sheet
+             * @default [
+             *       600,
+             *       400
+             *     ]
+             */
+            sheet_mm: number[];
+        };
+        /**
+         * DamFacts
+         * @description Cut list and loads. Loads are empty where the sheet's stiffness is not known or it is bent.
+         *
+         *     hoop_mpa  stress around a round wall, which does not bend; None for flat panels
+         *     climb_ml  resin that climbs the walls; lip_mm how high
+         */
+        DamFacts: {
+            /** Climb Ml */
+            climb_ml: number;
+            cuts: components["schemas"]["CutList"];
+            /** Floor Cm2 */
+            floor_cm2: number;
+            /** Hoop Mpa */
+            hoop_mpa: number | null;
+            /** Level Error Mm */
+            level_error_mm: number;
+            /** Lip Mm */
+            lip_mm: number;
+            /** Loads */
+            loads: components["schemas"]["PanelLoad"][];
+            /** Perimeter Mm */
+            perimeter_mm: number;
+            /** Self Covering Mm */
+            self_covering_mm: number;
+            /** Stiffness Gpa */
+            stiffness_gpa: number | null;
+            /** Wall Peak C */
+            wall_peak_c: number | null;
+        };
+        /**
          * Dose
          * @description Drops of one colourant for each 100 g of mixed resin.
          */
@@ -432,6 +865,24 @@ export interface components {
             name: string;
         };
         /**
+         * DryBasin
+         * @description A hollow that stays dry until its rim is passed, then fills all at once.
+         */
+        DryBasin: {
+            /** Behind Mm */
+            behind_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Rim Depth Mm */
+            rim_depth_mm: number;
+            /** Sealed */
+            sealed: boolean;
+            /** Volume Ml */
+            volume_ml: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * Edit
          * @description One step of a JSON Patch (RFC 6902) on the scene document.
          */
@@ -442,6 +893,26 @@ export interface components {
             path: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * Eel
+         * @description A long round body in waves.
+         */
+        Eel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "eel";
+            /** length of the eel */
+            length_mm: number;
+            /** thickness of the eel */
+            thick_mm: number;
+            /**
+             * swing of the eel
+             * @default 0
+             */
+            wave_mm: number;
         };
         /**
          * Ellipsoid
@@ -466,29 +937,126 @@ export interface components {
         /**
          * Figure
          * @description Anything modelled in the water; its solids overlap freely and count once.
+         *
+         *     It is rolled about its own length, then tilted nose up, then turned about the vertical.
          */
         Figure: {
+            /**
+             * cut at the fill line, added later
+             * @default false
+             */
+            cut_at_fill: boolean;
+            /**
+             * @default {
+             *       "glue_mm2": 20,
+             *       "lean_deg": 15,
+             *       "pin_depth_mm": 6,
+             *       "stem_mm": 3,
+             *       "wire": "steel",
+             *       "wire_mm": 0.8
+             *     }
+             */
+            hold: components["schemas"]["Hold"];
             /**
              * holding
              * @default on_bed
              * @enum {string}
              */
             holding: "on_bed" | "staged" | "stem" | "wire" | "line" | "glue_spot" | "pin";
+            hollow?: components["schemas"]["Hollow"] | null;
             /** Id */
             id: string;
+            lamp?: components["schemas"]["Lamp"] | null;
+            liner?: components["schemas"]["Liner"] | null;
+            /**
+             * locked in its place
+             * @default false
+             */
+            locked: boolean;
+            /** weighed mass */
+            mass_g?: number | null;
             material: components["schemas"]["SolidMaterial"];
             /** Name */
             name: string;
             /** colour of the figure */
             paint_srgb: string;
             place: components["schemas"]["Place"];
+            /**
+             * hollows brushed full before the pour
+             * @default false
+             */
+            prefilled: boolean;
+            /**
+             * roll
+             * @default 0
+             */
+            roll_deg: number;
             /** solids */
-            solids: (components["schemas"]["Ellipsoid"] | components["schemas"]["Box"] | components["schemas"]["Capsule"])[];
+            solids: (components["schemas"]["Ellipsoid"] | components["schemas"]["Box"] | components["schemas"]["Capsule"] | components["schemas"]["Fish"] | components["schemas"]["Eel"] | components["schemas"]["Hull"] | components["schemas"]["Wagon"] | components["schemas"]["Ladder"] | components["schemas"]["Ring"] | components["schemas"]["Tuft"] | components["schemas"]["MeshSolid"])[];
+            /**
+             * tilt
+             * @default 0
+             */
+            tilt_deg: number;
             /**
              * turn
              * @default 0
              */
             turn_deg: number;
+            /**
+             * vents
+             * @default []
+             */
+            vents: components["schemas"]["Vent"][];
+            /**
+             * @default {
+             *       "back_srgb": null,
+             *       "belly_srgb": null,
+             *       "mark_srgb": null
+             *     }
+             */
+            zones: components["schemas"]["Zones"];
+        };
+        /**
+         * FigureFacts
+         * @description What a figure is and does in its resin.
+         *
+         *     lift_gf          upward if above 0, in grams-force, fully under liquid resin
+         *     ballast_g        lead that would make it neutral, None where it sinks
+         *     rests_mm         height of its place at which it would touch the bed; None off the bed
+         *     peak_c           hottest resin around it; None where it touches none
+         */
+        FigureFacts: {
+            /** Above Ml */
+            above_ml: number;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Ballast G */
+            ballast_g: number | null;
+            /** Behaves */
+            behaves: string;
+            /** Density G Ml */
+            density_g_ml: number;
+            /** Figure Id */
+            figure_id: string;
+            /** Flat Underside Cm2 */
+            flat_underside_cm2: number;
+            /** Inside Ml */
+            inside_ml: number;
+            /** Lift Gf */
+            lift_gf: number;
+            /** Mass G */
+            mass_g: number;
+            /** Peak C */
+            peak_c: number | null;
+            /** Rests Mm */
+            rests_mm: number | null;
+            /** Trapped Ml */
+            trapped_ml: number;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
         };
         /**
          * FigureSight
@@ -530,6 +1098,30 @@ export interface components {
             outlines: components["schemas"]["Outline"][];
             /** Reads Srgb */
             reads_srgb: string;
+        };
+        /**
+         * Filling
+         * @description How the water grows with height, and what air and hollows do to it.
+         */
+        Filling: {
+            /** Basins */
+            basins: components["schemas"]["DryBasin"][];
+            /** Bed Ml */
+            bed_ml: number;
+            /** Free Ml */
+            free_ml: number[];
+            /** Gas Ml */
+            gas_ml: number;
+            /** Height Mm */
+            height_mm: number[];
+            /** Resin Ml */
+            resin_ml: number[];
+            /** Seal Coat G */
+            seal_coat_g: number;
+            /** Steepest Deg */
+            steepest_deg: number;
+            /** Traps */
+            traps: components["schemas"]["AirTrap"][];
         };
         /**
          * FineRunState
@@ -575,6 +1167,28 @@ export interface components {
             sand_to_grit: number;
         };
         /**
+         * Fish
+         * @description A fish to plan with: body, tail, back and belly fins; nose along +x, belly at the origin.
+         */
+        Fish: {
+            /**
+             * bend of the fish
+             * @default 0
+             */
+            bend_deg: number;
+            /** height of the fish */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fish";
+            /** length of the fish */
+            length_mm: number;
+            /** thickness of the fish */
+            thick_mm: number;
+        };
+        /**
          * Flag
          * @description `number` against `limit`, both in `unit`; depth and time say where the gondola goes.
          */
@@ -602,6 +1216,19 @@ export interface components {
             title: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * FreeShape
+         * @description Corners in order, each (from the left, behind the glass) within the inner size.
+         */
+        FreeShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "free";
+            /** corners of the tank */
+            points_mm: number[][];
         };
         /**
          * HeatLimit
@@ -641,6 +1268,182 @@ export interface components {
             pour_number: number[];
         };
         /**
+         * Heights
+         * @description Heights of a bed, rows from the glass to the back.
+         */
+        Heights: {
+            /** Heights Mm */
+            heights_mm: number[][];
+        };
+        /**
+         * Hold
+         * @description Measures of whatever holds a figure; `length_mm` None: as far as the bed below it.
+         */
+        Hold: {
+            /**
+             * area of a glue spot
+             * @default 20
+             */
+            glue_mm2: number;
+            /**
+             * lean of a stem or wire
+             * @default 15
+             */
+            lean_deg: number;
+            /**
+             * depth of a pin in the bed
+             * @default 6
+             */
+            pin_depth_mm: number;
+            /**
+             * thickness of a stem
+             * @default 3
+             */
+            stem_mm: number;
+            /**
+             * metal of the wire
+             * @default steel
+             * @enum {string}
+             */
+            wire: "steel" | "brass" | "copper" | "aluminium";
+            /**
+             * thickness of a wire
+             * @default 0.8
+             */
+            wire_mm: number;
+        };
+        /**
+         * Hollow
+         * @description A shell: sealed it holds its air, vented the resin runs in.
+         */
+        Hollow: {
+            /**
+             * vented
+             * @default false
+             */
+            vented: boolean;
+            /** wall of a hollow figure */
+            wall_mm: number;
+        };
+        /**
+         * Hull
+         * @description An open boat: stem along +x, keel at the origin's height, sheer rising to the ends.
+         */
+        Hull: {
+            /** beam of the hull */
+            beam_mm: number;
+            /** depth of the hull */
+            depth_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hull";
+            /** length of the hull */
+            length_mm: number;
+            /**
+             * sheer of the hull
+             * @default 0
+             */
+            sheer_mm: number;
+            /** planking of the hull */
+            wall_mm: number;
+        };
+        /**
+         * Inclusion
+         * @description Grains stirred into a pour.
+         */
+        Inclusion: {
+            /** size of the grains */
+            diameter_mm: number;
+            /**
+             * kind of grains
+             * @enum {string}
+             */
+            kind: "glitter" | "mica" | "sand" | "coffee_grounds";
+        };
+        /**
+         * Ladder
+         * @description Two rails and rungs along the figure's own height.
+         */
+        Ladder: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ladder";
+            /** length of the ladder */
+            length_mm: number;
+            /** thickness of the rails */
+            rail_mm: number;
+            /** number of rungs */
+            rungs_count: number;
+            /** width of the ladder */
+            width_mm: number;
+        };
+        /**
+         * Laid
+         * @description A panel on a sheet, by its lower left corner; turned where that fits better.
+         */
+        Laid: {
+            /** Bevels */
+            bevels: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Name */
+            name: string;
+            /** Turned */
+            turned: boolean;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * Lamp
+         * @description A light in the scene that is buried for good.
+         */
+        Lamp: {
+            /**
+             * temperature that the lamp stands
+             * @default 80
+             */
+            limit_c: number;
+            /**
+             * tested before it is buried
+             * @default false
+             */
+            tested: boolean;
+            /**
+             * where its wire leaves
+             * @default bed
+             * @enum {string}
+             */
+            wire_to: "bed" | "back" | "side" | "above";
+        };
+        /**
+         * Liner
+         * @description What keeps a figure removable: a sleeve around it leaves a cavity.
+         */
+        Liner: {
+            /**
+             * draft of the cavity
+             * @default 2
+             */
+            draft_deg: number;
+            /** gap of the liner */
+            gap_mm: number;
+        };
+        /**
+         * Made
+         * @description The figure, to be added to the scene.
+         */
+        Made: {
+            figure: components["schemas"]["Figure"];
+        };
+        /**
          * MarchAudit
          * @description How the answer was come by: grid, steps, and the balance of energy.
          */
@@ -665,6 +1468,82 @@ export interface components {
             steps_count: number;
             /** Stored J */
             stored_j: number;
+        };
+        /**
+         * MeasuredDepth
+         * @description A depth read off with ruler and skewer.
+         */
+        MeasuredDepth: {
+            /** place of a measured depth behind the glass */
+            behind_mm: number;
+            /** measured depth */
+            depth_mm: number;
+            /** place of a measured depth from the left */
+            x_mm: number;
+        };
+        /**
+         * Measuring
+         * @description Depths read off with ruler and skewer.
+         */
+        Measuring: {
+            /** Points */
+            points: components["schemas"]["MeasuredDepth"][];
+            tank: components["schemas"]["Tank"];
+        };
+        /**
+         * MeshBody
+         * @description A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does.
+         */
+        MeshBody: {
+            /** Id */
+            id: string;
+            /** packed mesh */
+            packed_base64: string;
+        };
+        /**
+         * MeshSolid
+         * @description A closed mesh that was brought in; its points stand in the mesh itself, kept apart.
+         */
+        MeshSolid: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mesh";
+            /** Mesh Id */
+            mesh_id: string;
+            /**
+             * Offset Mm
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            offset_mm: number[];
+            /**
+             * scale of the mesh
+             * @default 1
+             */
+            scale_ratio: number;
+        };
+        /**
+         * MeshState
+         * @description A mesh that was brought in, and the sentences of what was mended.
+         */
+        MeshState: {
+            /** Mesh Id */
+            mesh_id: string;
+            /** Name */
+            name: string;
+            /** Size Mm */
+            size_mm: number[];
+            /** Triangles Count */
+            triangles_count: number;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Words */
+            words: string[];
         };
         /**
          * Mix
@@ -706,6 +1585,41 @@ export interface components {
             part_b: number;
         };
         /**
+         * NestedSheet
+         * @description One stock sheet with what is cut from it.
+         */
+        NestedSheet: {
+            /** From Sheet */
+            from_sheet: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Laid */
+            laid: components["schemas"]["Laid"][];
+            /** Number */
+            number: number;
+            /** Used Fraction */
+            used_fraction: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * NewFigure
+         * @description A figure of a kind, or of a mesh that was brought in, for a scene.
+         */
+        NewFigure: {
+            /** Kind */
+            kind: string;
+            /** Mesh Id */
+            mesh_id?: string | null;
+            /** Mesh Size Mm */
+            mesh_size_mm?: number[] | null;
+            /** Name */
+            name?: string | null;
+            scene: components["schemas"]["Scene"];
+            /** Size Mm */
+            size_mm?: number | null;
+        };
+        /**
          * Night
          * @description A stretch of dark, in hours from the first pour.
          */
@@ -720,6 +1634,10 @@ export interface components {
          * @description What will happen, as far as Gondola can tell.
          */
         Outcome: {
+            dam: components["schemas"]["DamFacts"];
+            /** Figures */
+            figures: components["schemas"]["FigureFacts"][];
+            filling: components["schemas"]["Filling"];
             /** Flags */
             flags: components["schemas"]["Flag"][];
             /** Grade */
@@ -742,7 +1660,7 @@ export interface components {
         };
         /**
          * Outline
-         * @description One solid in one view: a closed line of (across, height or behind) points in mm.
+         * @description A closed line of (across, height or behind) points in mm.
          *
          *     nearest_mm  how far it begins behind the plane that is looked through, for drawing order
          */
@@ -751,6 +1669,58 @@ export interface components {
             nearest_mm: number;
             /** Points Mm */
             points_mm: number[][];
+        };
+        /**
+         * Panel
+         * @description One piece of sheet, before bending. Bevels are of its two upright edges, from square.
+         */
+        Panel: {
+            /** Bevel Left Deg */
+            bevel_left_deg: number;
+            /** Bevel Right Deg */
+            bevel_right_deg: number;
+            /** Count */
+            count: number;
+            /** From Sheet */
+            from_sheet: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Name */
+            name: string;
+            /** Outline Mm */
+            outline_mm: number[][] | null;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * PanelLoad
+         * @description One panel under liquid to the fill line, between ends that hold it well and barely.
+         *
+         *     braced_mm  the same, hinged, with a stiff bar along its whole top edge
+         */
+        PanelLoad: {
+            /** Braced Mm */
+            braced_mm: number;
+            /** Bulge High Mm */
+            bulge_high_mm: number;
+            /** Bulge Low Mm */
+            bulge_low_mm: number;
+            /** Joint N Mm */
+            joint_n_mm: number;
+            /** Least Braced Mm */
+            least_braced_mm: number;
+            /** Least Thickness Mm */
+            least_thickness_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Push N */
+            push_n: number;
+            /** Ribs Count */
+            ribs_count: number;
+            /** Stress Mpa */
+            stress_mpa: number;
         };
         /**
          * PeakBand
@@ -798,6 +1768,11 @@ export interface components {
             doses: components["schemas"]["Dose"][];
             /** Id */
             id: string;
+            /**
+             * grains
+             * @default []
+             */
+            inclusions: components["schemas"]["Inclusion"][];
             /** temperature of the poured mix */
             mix_c: number;
             /** Resin Id */
@@ -839,8 +1814,15 @@ export interface components {
         /**
          * PourOutcome
          * @description One pour, numbered from the bottom. `cure` is None where the bed leaves it no room.
+         *
+         *     free_volume_ml    not solid between its lines
+         *     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
+         *                       whose rim it passes counts whole
+         *     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
          */
         PourOutcome: {
+            /** Allowance Ml */
+            allowance_ml: number;
             /** Bottom Depth Mm */
             bottom_depth_mm: number;
             cure: components["schemas"]["PourCure"] | null;
@@ -866,6 +1848,8 @@ export interface components {
             ratio_words: string;
             /** Resin Name */
             resin_name: string;
+            /** Resin Volume Ml */
+            resin_volume_ml: number;
             seam: components["schemas"]["Seam"] | null;
             /** Start H */
             start_h: number;
@@ -877,6 +1861,8 @@ export interface components {
             tack_opens_at: string | null;
             /** Top Depth Mm */
             top_depth_mm: number;
+            /** Trapped Ml */
+            trapped_ml: number;
             /** Working Min */
             working_min: number;
         };
@@ -899,6 +1885,19 @@ export interface components {
             message: string;
             /** Problems */
             problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * Regular
+         * @description A regular polygon with a flat side to the front, stretched to the inner size.
+         */
+        Regular: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regular";
+            /** number of sides */
+            sides_count: number;
         };
         /**
          * Remedy
@@ -1012,6 +2011,21 @@ export interface components {
             shown: boolean;
         };
         /**
+         * Ring
+         * @description A round ring that lies flat.
+         */
+        Ring: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring";
+            /** outer width of the ring */
+            outer_mm: number;
+            /** thickness of the ring */
+            thick_mm: number;
+        };
+        /**
          * Room
          * @description The air around the piece: warmest in the afternoon, coolest before dawn.
          */
@@ -1037,6 +2051,45 @@ export interface components {
             nights: components["schemas"]["Night"][];
             /** Room C */
             room_c: number[];
+        };
+        /**
+         * Round
+         * @description Round where both sizes agree, else oval.
+         */
+        Round: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+        };
+        /**
+         * Rounded
+         * @description A box with round corners.
+         */
+        Rounded: {
+            /** radius of the corners */
+            corner_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rounded";
+        };
+        /**
+         * RowWrite
+         * @description A row of one's own, whole.
+         */
+        RowWrite: {
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * Scene
@@ -1069,6 +2122,11 @@ export interface components {
              * @constant
              */
             format: "gondola-scene";
+            /**
+             * meshes
+             * @default []
+             */
+            meshes: components["schemas"]["MeshBody"][];
             /** name of the scene */
             name: string;
             /** pours */
@@ -1078,10 +2136,10 @@ export interface components {
             tank: components["schemas"]["Tank"];
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * SceneRow
@@ -1130,6 +2188,31 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * School
+         * @description What one way of working costs in this scene.
+         *
+         *     seams_count   layer lines that may show
+         *     held_count    figures that need a support, of them unheld_count that nothing tried here holds
+         */
+        School: {
+            /** Days D */
+            days_d: number | null;
+            /** Held Count */
+            held_count: number;
+            /** Hottest C */
+            hottest_c: number | null;
+            /** Name */
+            name: string;
+            /** Pours Count */
+            pours_count: number;
+            /** Seams Count */
+            seams_count: number;
+            /** Stops */
+            stops: string[];
+            /** Unheld Count */
+            unheld_count: number;
         };
         /**
          * Seal
@@ -1184,10 +2267,26 @@ export interface components {
         Shelf: {
             /** Colourants */
             colourants: components["schemas"]["Colourant"][];
+            /** Notes */
+            notes: components["schemas"]["ShelfNote"][];
             /** Resins */
             resins: components["schemas"]["Resin"][];
             /** Solids */
             solids: components["schemas"]["SolidMaterial"][];
+        };
+        /**
+         * ShelfNote
+         * @description Where a row's numbers come from, and whether it is one's own.
+         */
+        ShelfNote: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Own */
+            own: boolean;
+            /** Source */
+            source: string;
         };
         /**
          * SolidMaterial
@@ -1196,6 +2295,8 @@ export interface components {
         SolidMaterial: {
             /** thermal conductivity */
             conductivity_w_mk: number;
+            /** share of its stiffness left after a day under load */
+            creep_fraction?: number | null;
             /** density */
             density_g_ml: number;
             /** heat capacity */
@@ -1213,6 +2314,16 @@ export interface components {
             note: string;
             /** share of pores */
             porosity_fraction: number;
+            /** stiffness (Young) */
+            stiffness_gpa?: number | null;
+            /** bending strength */
+            strength_mpa?: number | null;
+            /** share of its stiffness left at 40 °C */
+            warm_40_fraction?: number | null;
+            /** share of its stiffness left at 60 °C */
+            warm_60_fraction?: number | null;
+            /** share of its stiffness left at 80 °C */
+            warm_80_fraction?: number | null;
         };
         /**
          * Sounding
@@ -1238,6 +2349,15 @@ export interface components {
             scene: components["schemas"]["SceneState"];
         };
         /**
+         * Starting
+         * @description A simple bed for a tank.
+         */
+        Starting: {
+            /** Kind */
+            kind: string;
+            tank: components["schemas"]["Tank"];
+        };
+        /**
          * Step
          * @description Undo, redo or restore, from the revision that is shown.
          */
@@ -1247,10 +2367,23 @@ export interface components {
         };
         /**
          * Tank
-         * @description A box, by its inner size: across as seen from the front, and from the glass to the back.
+         * @description The inner space, by its size on the floor: across as seen from the front, and to the back.
          */
         Tank: {
             base: components["schemas"]["Base"];
+            /**
+             * @default {
+             *       "base_between": false,
+             *       "corner": "front_over_sides",
+             *       "film_mm": 0,
+             *       "kerf_mm": 2,
+             *       "sheet_mm": [
+             *         600,
+             *         400
+             *       ]
+             *     }
+             */
+            cutting: components["schemas"]["Cutting"];
             /** height of the fill line */
             fill_height_mm: number;
             /** inner size from the glass to the back */
@@ -1258,16 +2391,57 @@ export interface components {
             /** inner width of the tank */
             inner_width_mm: number;
             /**
-             * Kind
-             * @default box
-             * @constant
+             * how far the floor may be off level
+             * @default 0.2
              */
-            kind: "box";
+            level_error_deg: number;
+            /**
+             * release on the walls
+             * @default wax
+             * @enum {string}
+             */
+            release: "none" | "wax" | "petroleum_jelly" | "silicone_spray" | "tape";
             /** seal of the dam */
             seal?: components["schemas"]["Seal"] | null;
+            /**
+             * shape of the tank
+             * @default {
+             *       "kind": "box"
+             *     }
+             */
+            shape: components["schemas"]["BoxShape"] | components["schemas"]["Chamfered"] | components["schemas"]["Rounded"] | components["schemas"]["Round"] | components["schemas"]["Regular"] | components["schemas"]["FreeShape"];
+            /**
+             * lean of the walls outward
+             * @default 0
+             */
+            taper_deg: number;
             wall: components["schemas"]["Wall"];
             /** height of the walls */
             wall_height_mm: number;
+            /**
+             * walls stay as part of the piece
+             * @default false
+             */
+            walls_stay: boolean;
+        };
+        /**
+         * Tuft
+         * @description Blades of a plant that lean outward from one root; the same every time.
+         */
+        Tuft: {
+            /** thickness of a blade */
+            blade_mm: number;
+            /** number of blades */
+            blades_count: number;
+            /** height of the plant */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tuft";
+            /** spread of the plant */
+            spread_mm: number;
         };
         /**
          * Units
@@ -1300,8 +2474,18 @@ export interface components {
             volume: "ml" | "floz";
         };
         /**
+         * Vent
+         * @description A hole drilled upward from a point in the figure's own frame.
+         */
+        Vent: {
+            /** At Mm */
+            at_mm: number[];
+            /** width of a vent */
+            width_mm: number;
+        };
+        /**
          * View
-         * @description One view of the tank: the bed where it is cut, and the figures, farthest first.
+         * @description One view of the tank: its inner outline, the bed where it is cut, figures, farthest first.
          */
         View: {
             /** Across Mm */
@@ -1310,6 +2494,27 @@ export interface components {
             bed_cut_mm: number[][];
             /** Figures */
             figures: components["schemas"]["FigureView"][];
+            /** Tank Mm */
+            tank_mm: number[][];
+        };
+        /**
+         * Wagon
+         * @description A small wagon with an open tub on four wheels; wheels stand at the origin's height.
+         */
+        Wagon: {
+            /** height of the wagon */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wagon";
+            /** length of the wagon */
+            length_mm: number;
+            /** sheet of the tub */
+            wall_mm: number;
+            /** width of the wagon */
+            width_mm: number;
         };
         /**
          * Wall
@@ -1341,10 +2546,34 @@ export interface components {
             white_srgb: string[];
         };
         /**
+         * Way
+         * @description One way of holding a figure, checked: `number` against `limit` in `unit`.
+         */
+        Way: {
+            /** Holds */
+            holds: boolean;
+            /** Limit */
+            limit: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Sentence */
+            sentence: string;
+            /** Unit */
+            unit: string;
+            /** Way */
+            way: string;
+        };
+        /**
          * Whole
          * @description The piece as a whole.
          */
         Whole: {
+            /** All Pieces Mix G */
+            all_pieces_mix_g: number;
+            /** All Pieces Ml */
+            all_pieces_ml: number;
             /** Bed Area Cm2 */
             bed_area_cm2: number;
             /** Bed Top Depth Mm */
@@ -1363,8 +2592,26 @@ export interface components {
             hottest_c: number | null;
             /** Mix G */
             mix_g: number;
+            /** Outer Behind Mm */
+            outer_behind_mm: number;
+            /** Outer Width Mm */
+            outer_width_mm: number;
             /** Piece Kg */
             piece_kg: number;
+            /** Pieces Count */
+            pieces_count: number;
+        };
+        /**
+         * Zones
+         * @description Paint by zone; where a zone is left out the figure's own colour stands.
+         */
+        Zones: {
+            /** Back Srgb */
+            back_srgb?: string | null;
+            /** Belly Srgb */
+            belly_srgb?: string | null;
+            /** Mark Srgb */
+            mark_srgb?: string | null;
         };
     };
     responses: never;
@@ -1375,6 +2622,182 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    air_remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirUnder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    measure_bed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Measuring"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heights"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    start_bed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Starting"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heights"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    cut_list_dxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nest_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NestedSheet"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    cut_list_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     evaluate: {
         parameters: {
             query?: never;
@@ -1395,6 +2818,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Outcome"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    make_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewFigure"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1478,6 +2934,142 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Shelf"];
                 };
+            };
+        };
+    };
+    keep_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "resin" | "colourant" | "solid";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowWrite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    drop_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "resin" | "colourant" | "solid";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bring_mesh: {
+        parameters: {
+            query: {
+                kind: string;
+                name?: string;
+                unit?: string | null;
+                upright?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeshState"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1565,6 +3157,39 @@ export interface operations {
             };
         };
     };
+    begin_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Beginning"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     read_scene: {
         parameters: {
             query?: never;
@@ -1618,6 +3243,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    map_bed: {
+        parameters: {
+            query: {
+                name: string;
+                low_mm?: number;
+                high_mm?: number;
+            };
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heights"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1814,6 +3487,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["School"][];
                 };
             };
             /** @description Unprocessable Entity */

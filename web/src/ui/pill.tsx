@@ -46,6 +46,7 @@ export function Word(props: ButtonProps) {
       size="xs"
       height="auto"
       minWidth="0"
+      minHeight="25px"
       padding="2px 4px"
       fontSize="15px"
       color="depth"

@@ -1,8 +1,10 @@
 import { Box } from "@chakra-ui/react";
 
+import { BedInspector } from "../bed";
+import { FiguresInspector } from "../figures";
+import { TankInspector } from "../tank";
 import type { Stage } from "../workspace";
-import { BedInspector, FinishInspector, TankInspector } from "./build";
-import { FiguresInspector } from "./figures";
+import { FinishInspector } from "./finish";
 import { BenchInspector, LogInspector } from "./later";
 import { PoursInspector } from "./pours";
 import { WaterInspector } from "./water";

@@ -4,11 +4,11 @@ import { Link } from "react-router";
 
 import { api } from "../../api/client";
 import { refused } from "../../api/refusal";
+import { Caution } from "../../ui/caution";
 import { Word } from "../../ui/pill";
 import { Row, Title } from "../../ui/row";
 import { volumeText, weighedText, whenText } from "../../units/display";
 import { useDesk } from "../workspace";
-import { Caution } from "./build";
 
 export function BenchInspector() {
   const { outcome, units, work } = useDesk();

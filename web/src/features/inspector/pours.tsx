@@ -4,10 +4,9 @@ import { Pill } from "../../ui/pill";
 import { Choice, Row, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { hoursText, lengthText, temperatureFigure, volumeText, weighedText } from "../../units/display";
+import { HoursField, LengthField, optionsOf, TemperatureField } from "../fields";
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
-import { HoursField, LengthField, TemperatureField } from "./fields";
 import { FineCheck } from "./fine-check";
-import { optionsOf } from "./shelf";
 
 export function PoursInspector() {
   const desk = useDesk();
@@ -29,7 +28,8 @@ export function PoursInspector() {
       {pourNumber > 1 ? <HoursField label={`after pour ${pourNumber - 1}`} value={pour.wait_h} take={(wait_h) => { keep(withPour(scene, pourNumber, { wait_h }), `wait before pour ${pourNumber}`); }} /> : null}
       <Box as="dl" margin="0">
         <Row label="deep">{lengthText(told.depth_mm, units, 1)}</Row>
-        <Row label="volume">{volumeText(told.free_volume_ml, units)}</Row>
+        <Row label="volume">{volumeText(told.resin_volume_ml, units)}</Row>
+        <Row label="and for cups and walls" hint="films in the cups; with the last pour, the climb at the walls">{volumeText(told.allowance_ml, units)}</Row>
         <Row label="part A" hint={told.ratio_words}>{weighedText(mix.part_a_g, units)}</Row>
         <Row label="part B" hint={told.ratio_words}>{weighedText(mix.part_b_g, units)}</Row>
         <Row label="in">{mix.cups_count === 1 ? "1 cup" : `${mix.cups_count} cups`}</Row>
@@ -54,7 +54,7 @@ export function PoursInspector() {
       <FineCheck />
       <Sources>
         {[
-          ["volume", "columns of 1 mm over bed and figures, exact in height; overlaps count once"],
+          ["volume", "columns of 1 mm over bed and figures, exact in height; overlaps count once; what is reached, less the air that stays"],
           ["parts", `${told.ratio_words}, brought to mass by the densities of both parts`],
           ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}`],
           ["range", "room off by its spread, rate of cure by 10 %, heat of cure by 5 %, all low and all high (assumed)"],

@@ -2,13 +2,12 @@ import { Box } from "@chakra-ui/react";
 
 import type { Scene } from "../../api/types";
 import { Choice, Row, Title } from "../../ui/row";
+import { Colour } from "../../ui/colour";
 import { Word } from "../../ui/pill";
 import { Sources } from "../../ui/sources";
 import { lengthText, massText } from "../../units/display";
 import { useDesk, withPour } from "../workspace";
-import { Colour } from "./build";
-import { NumberField } from "./fields";
-import { useShelf } from "./shelf";
+import { NumberField, useShelf } from "../fields";
 
 const LIGHTS = [["lamp_above", "lamp above"], ["room", "all round the room"], ["lit_from_behind", "from behind"]] as const;
 

@@ -1,6 +1,6 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { api } from "../../api/client";
@@ -8,6 +8,13 @@ import { refused } from "../../api/refusal";
 import type { SceneState } from "../../api/types";
 import { Deed } from "../../ui/pill";
 import { dayText } from "../../units/display";
+
+/** Nine tomorrow morning, by the clock of the room. */
+function tomorrow(): string {
+  const day = new Date(Date.now() + 24 * 3600_000);
+  const two = (part: number) => String(part).padStart(2, "0");
+  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}T09:00:00`;
+}
 
 async function bring(text: string): Promise<SceneState> {
   const { data, error, response } = await api.POST("/api/scenes", {
@@ -37,6 +44,18 @@ export function SceneList() {
     onSuccess: async (made) => {
       await queries.invalidateQueries({ queryKey: ["scenes"] });
       await go(`/scenes/${made.id}/pours`);
+    },
+  });
+  const [name, setName] = useState("");
+  const beginning = useMutation({
+    mutationFn: async () => {
+      const { data, error, response } = await api.POST("/api/scenes/blank", { body: { name, first_pour_at: tomorrow() } });
+      if (data) return data;
+      throw refused(error, response.status);
+    },
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: ["scenes"] });
+      await go(`/scenes/${made.id}/tank`);
     },
   });
   return (
@@ -71,6 +90,15 @@ export function SceneList() {
             event.target.value = "";
           }}
         />
+        <Flex asChild gap="3" marginBottom="4" align="center">
+          <form onSubmit={(event) => { event.preventDefault(); beginning.mutate(); }}>
+            <Box asChild border="1px solid" borderColor="hair" bg="plot" padding="5px 10px" width="280px" fontSize="16px">
+              <input aria-label="Name of a new scene" placeholder="name of a new scene" maxLength={80} value={name} onChange={(event) => { setName(event.target.value); }} />
+            </Box>
+            <Deed type="submit" loading={beginning.isPending}>Begin it</Deed>
+          </form>
+        </Flex>
+        {beginning.error ? <Box role="alert" color="caution">{beginning.error.message}</Box> : null}
         <Deed onClick={() => picker.current?.click()} loading={bringing.isPending}>Bring in a scene file</Deed>
         {bringing.error ? (
           <Box role="alert" color="caution" marginTop="3" maxWidth="60ch">{bringing.error.message} Nothing was added.</Box>

@@ -28,7 +28,7 @@ export function useFigureDrag(id: string, place: (from: Figure["place"], dx: num
     },
     ({ dx, dy, done }) => {
       const start = from.current?.figures?.find((each) => each.id === id);
-      if (!from.current || !start) return;
+      if (!from.current || !start || start.locked) return;
       const scene = withFigure(from.current, id, { place: place(start.place, dx, dy) });
       if (!done) desk.show(scene);
       else if (dx || dy) desk.keep(scene, `moved ${start.name}`);

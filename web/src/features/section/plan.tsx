@@ -1,46 +1,21 @@
-import { contours } from "d3-contour";
-import { geoPath, geoTransform } from "d3-geo";
-import { useMemo } from "react";
-
 import type { View } from "../../api/types";
 import { Label } from "../../sounding/label";
 import { lengthFigure } from "../../units/display";
+import { ChartGround } from "../bed";
 import { type Stage, useDesk } from "../workspace";
 import { round, useFigureDrag, useMoved } from "./moving";
-import { type Frame, planPath, shoalTint } from "./page";
-
-
-const STEP_MM = 10;
+import { type Frame, planPath } from "./page";
 
 /** The bed from above, as on a survey sheet: tints and contours every 10 mm, and soundings. */
 export function Plan({ frame, stage }: { frame: Frame; stage: Stage }) {
   const { scene, outcome, units } = useDesk();
   const { x0, top, bottom, scale, width_mm } = frame;
-  const { tank, bed } = scene;
-  const rings = useMemo(() => depthRings(bed.heights_mm, tank.fill_height_mm), [bed.heights_mm, tank.fill_height_mm]);
-  const rows = bed.heights_mm.length;
-  const columns = bed.heights_mm[0]?.length ?? 0;
-  const draw = useMemo(() => {
-    const across = (width_mm * scale) / Math.max(1, columns - 1);
-    const away = (bottom - top) / Math.max(1, rows - 1);
-    return geoPath(
-      geoTransform({
-        point(x, y) {
-          this.stream.point(x0 + (x - 0.5) * across, bottom - (y - 0.5) * away);
-        },
-      }),
-    );
-  }, [bottom, columns, rows, scale, top, width_mm, x0]);
   return (
     <g role="img" aria-label="The bed from above, with soundings">
       <Label x={x0} y={top - 8} fontSize={14} fill="var(--soft)">from above</Label>
       <Label x={x0 + width_mm * scale} y={top - 8} fontSize={13} fontStyle="italic" textAnchor="end" fill="var(--soft)">{units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line</Label>
-      <clipPath id="plan"><rect x={x0} y={top} width={width_mm * scale} height={bottom - top} /></clipPath>
+      <ChartGround id="plan" frame={frame} heights={scene.bed.heights_mm} fill_mm={scene.tank.fill_height_mm} outline={outcome.section.above.tank_mm} />
       <g clipPath="url(#plan)">
-        <rect x={x0} y={top} width={width_mm * scale} height={bottom - top} fill={shoalTint(0)} />
-        {rings.map((ring) => (
-          <path key={ring.value} d={draw(ring) ?? ""} fill={shoalTint(ring.value / tank.fill_height_mm)} stroke="#1f5a75" strokeWidth={ring.value % 50 ? 0.6 : 1.4} />
-        ))}
         {outcome.section.soundings.map((one) => (
           <Label key={`${one.x_mm}-${one.behind_mm}`} x={x0 + one.x_mm * scale} y={bottom - one.behind_mm * scale + 4} fontSize={13} fontStyle="italic" textAnchor="middle" fill="#1a4c63" pointerEvents="none">
             {lengthFigure(one.depth_mm, units)}
@@ -48,17 +23,11 @@ export function Plan({ frame, stage }: { frame: Frame; stage: Stage }) {
         ))}
         {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={stage === "figures"} />)}
       </g>
-      <rect x={x0} y={top} width={width_mm * scale} height={bottom - top} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
+      {outcome.filling.traps.map((trap) => (
+        <circle key={`${trap.x_mm} ${trap.behind_mm}`} cx={x0 + trap.x_mm * scale} cy={bottom - trap.behind_mm * scale} r={4.5} fill="none" stroke="#a8246b" strokeWidth={2}><title>{`${trap.volume_ml.toFixed(2)} ml of air`}</title></circle>
+      ))}
     </g>
   );
-}
-
-function depthRings(heights: number[][], fill_mm: number) {
-  const columns = heights[0]?.length ?? 0;
-  const depths = heights.flat().map((height) => fill_mm - height);
-  const levels = [];
-  for (let at = STEP_MM; at < fill_mm; at += STEP_MM) levels.push(at);
-  return contours().size([columns, heights.length]).thresholds(levels)(depths);
 }
 
 function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; frame: Frame; movable: boolean }) {

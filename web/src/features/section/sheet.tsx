@@ -1,10 +1,9 @@
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo } from "react";
 
 import { DepthContext, tankScale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
-import { Word } from "../../ui/pill";
 import { lengthText } from "../../units/display";
 import { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "../profiles";
 import { usePicture } from "../scenes";
@@ -22,10 +21,9 @@ const BETWEEN = 34;
 const MARGIN = 12;
 
 /** The sounding: section and plan of the tank at one scale, profiles on the same depth axis. */
-export function SoundingSheet({ stage }: { stage: Stage }) {
+export function SoundingSheet({ stage, side, words }: { stage: Stage; side: boolean; words: ReactNode }) {
   const desk = useDesk();
   const [box, size] = useSize();
-  const [side, setSide] = useState(false);
   const picture = usePicture(desk.scene);
   const { tank } = desk.scene;
   const across_mm = side ? tank.inner_behind_mm : tank.inner_width_mm;
@@ -46,8 +44,7 @@ export function SoundingSheet({ stage }: { stage: Stage }) {
   return (
     <Box ref={box} position="relative" overflow="hidden" minWidth="0" aria-label="Sounding" as="section">
       <Flex position="absolute" left={`${LEFT - 4}px`} top="8px" gap="1" zIndex="1">
-        <Word onClick={() => { setSide(false); }} fontWeight={side ? 400 : 700} aria-pressed={!side}>front</Word>
-        <Word onClick={() => { setSide(true); }} fontWeight={side ? 700 : 400} aria-pressed={side}>side</Word>
+        {words}
       </Flex>
       {size.width > 0 ? (
         <DepthContext value={frame}>

@@ -10,28 +10,42 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
   const { x0, top, bottom, scale, width_mm } = frame;
   const width = width_mm * scale;
   const wall = Math.max(3, scene.tank.wall.thickness_mm * scale);
-  const rim = Math.max(0, top - (scene.tank.wall_height_mm - scene.tank.fill_height_mm) * scale);
   const cut = [[0, 0], ...view.bed_cut_mm, [width_mm, 0]];
+  const [rimLeft = [0, 0], floorLeft = [0, 0], floorRight = [width_mm, 0], rimRight = [width_mm, 0]] = view.tank_mm;
+  const leaning = sectionPath([rimLeft, floorLeft, floorRight, rimRight], frame);
+  const side_ = (from: readonly number[], to: readonly number[], out: number) => {
+    const page = (point: readonly number[], push: number) => `${x0 + (point[0] ?? 0) * scale + push} ${bottom - (point[1] ?? 0) * scale}`;
+    return `M${page(from, 0)}L${page(to, 0)}L${page(to, out)}L${page(from, out)}Z`;
+  };
   return (
     <g role="img" aria-label={`The tank in section, ${side ? "from the side" : "from the front"}`}>
       <defs>
-        <clipPath id="inside"><rect x={x0} y={rim} width={width} height={bottom - rim} /></clipPath>
+        <clipPath id="inside"><path d={`${leaning}Z`} /></clipPath>
+        <pattern id="air" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V5" stroke="var(--caution)" strokeWidth="2" /></pattern>
         <linearGradient id="water" x1="0" x2="0" y1="0" y2="1">
           {outcome.water.backdrop_srgb.map((colour, index, all) => (
             <stop key={index} offset={index / (all.length - 1)} stopColor={colour} />
           ))}
         </linearGradient>
       </defs>
-      <rect x={x0 - wall} y={rim} width={wall} height={bottom - rim} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
-      <rect x={x0 + width} y={rim} width={wall} height={bottom - rim} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
+      <path d={side_(rimLeft, floorLeft, -wall)} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
+      <path d={side_(rimRight, floorRight, wall)} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
       <rect x={x0 - wall - 4} y={bottom} width={width + 2 * wall + 8} height={12} fill="var(--bed)" stroke="var(--ink)" strokeWidth={0.8} />
-      <rect x={x0} y={top} width={width} height={bottom - top} fill="url(#water)" />
+      <g clipPath="url(#inside)"><rect x={x0 - 80} y={top} width={width + 160} height={bottom - top} fill="url(#water)" /></g>
       {picture && !side ? <image href={picture} x={x0} y={top} width={width} height={bottom - top} preserveAspectRatio="none" /> : null}
       <g clipPath="url(#inside)">
         {view.figures.map((one) => (
           <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} />
         ))}
         <path d={`${sectionPath(cut, frame)}Z`} fill="var(--bed)" fillOpacity={0.93} stroke="var(--ink)" strokeWidth={1} pointerEvents="none" />
+        {side ? null : outcome.filling.traps.map((trap) => (
+          <g key={`${trap.x_mm} ${trap.depth_mm}`} pointerEvents="none">
+            <title>{`${trap.volume_ml.toFixed(2)} ml of air under the ${trap.name}`}</title>
+            {trap.cells_mm.map((cell) => (
+              <rect key={cell[0]} x={x0 + ((cell[0] ?? 0) - 0.6) * scale} width={1.6 * scale} y={top + (cell[1] ?? 0) * scale} height={Math.max(1.5, ((cell[2] ?? 0) - (cell[1] ?? 0)) * scale)} fill="url(#air)" />
+            ))}
+          </g>
+        ))}
       </g>
       <path d={`M${x0} ${top}H${x0 + width}`} stroke="var(--depth)" strokeWidth={1.2} />
     </g>

@@ -6,14 +6,15 @@ import { Link, useParams } from "react-router";
 import { api } from "../../api/client";
 import { refused } from "../../api/refusal";
 import type { Remedy, Scene, SceneState } from "../../api/types";
+import { type BedTools, BedToolsContext } from "../bed";
 import { Flags } from "../flags";
 import { Inspector } from "../inspector";
 import { Ribbon } from "../ribbon";
 import { type Answered, Conflict, useOutcome, useScene } from "../scenes";
-import { SoundingSheet } from "../section";
 import { type Desk, DeskContext } from "./desk";
 import { withRemedy } from "./edits";
 import { Header } from "./header";
+import { Middle } from "./middle";
 import { type Stage, stageOf } from "./stages";
 
 export function Workspace() {
@@ -107,8 +108,11 @@ function Laid(props: {
     }),
     [work, shown, outcome, of, depth, at, pourNumber, figureId, show, keep, trial, tryOut, endTrial],
   );
+  const [tools, setTools] = useState<Omit<BedTools, "take">>({ tool: "raise", size_mm: 24, strength_mm: 2, cut_mm: Math.round(shown.tank.inner_behind_mm / 2) });
+  const bedTools = useMemo<BedTools>(() => ({ ...tools, take: (change) => { setTools((now) => ({ ...now, ...change })); } }), [tools]);
   return (
     <DeskContext value={desk}>
+      <BedToolsContext value={bedTools}>
       <Grid
         as="main"
         templateAreas={{ base: '"flags" "sounding" "ribbon" "inspector"', md: '"sounding sounding" "ribbon ribbon" "flags inspector"', xl: '"flags sounding inspector" "ribbon ribbon ribbon"' }}
@@ -118,10 +122,11 @@ function Laid(props: {
         minHeight="0"
       >
         <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px"><Flags /></Box>
-        <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid"><SoundingSheet stage={props.stage} /></Box>
+        <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid"><Middle stage={props.stage} /></Box>
         <Box gridArea="inspector" borderLeft="1px solid" borderColor="hair" overflowY="auto" paddingX="16px" paddingY="10px"><Inspector stage={props.stage} /></Box>
         <Box gridArea="ribbon" minWidth="0"><Ribbon /></Box>
       </Grid>
+      </BedToolsContext>
     </DeskContext>
   );
 }

@@ -1,0 +1,36 @@
+"""What the API takes and gives of the library."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from ninja import Schema
+
+from gondola_core.materials import Colourant, Resin, SolidMaterial
+
+Kind = Literal["resin", "colourant", "solid"]
+
+
+class ShelfNote(Schema):
+    """Where a row's numbers come from, and whether it is one's own."""
+
+    kind: str
+    id: str
+    own: bool
+    source: str
+
+
+class Shelf(Schema):
+    """All that is on the shelf."""
+
+    resins: list[Resin]
+    colourants: list[Colourant]
+    solids: list[SolidMaterial]
+    notes: list[ShelfNote]
+
+
+class RowWrite(Schema):
+    """A row of one's own, whole."""
+
+    body: dict[str, Any]
+    source: str = ""

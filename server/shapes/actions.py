@@ -1,0 +1,93 @@
+"""What can be done with meshes. Each is one transaction."""
+
+from __future__ import annotations
+
+import base64
+import functools
+from typing import Any
+
+from django.db import transaction
+
+from gondola_core.errors import GondolaError
+from gondola_core.geometry import Meshes
+from gondola_core.geometry.bringing import Brought, bring_mesh
+from gondola_core.geometry.mesh import TriMesh, mesh_id_of, meshes_in, pack_mesh, unpack_mesh
+from gondola_core.scene import MeshBody, Scene
+
+from .models import Mesh
+
+MOST_MESHES = 300
+"""Meshes one owner may keep."""
+
+
+@transaction.atomic
+def bring(
+    *, owner: Any, content: bytes, kind: str, unit: str | None, upright: str | None, name: str
+) -> tuple[str, Brought]:
+    """Read, mend and keep a mesh file; the same content is kept once."""
+    brought = bring_mesh(content, kind, unit, upright)
+    return keep(owner=owner, mesh=brought.mesh, name=name), brought
+
+
+def keep(*, owner: Any, mesh: TriMesh, name: str) -> str:
+    """Keep a mesh and give its key."""
+    packed = pack_mesh(mesh)
+    key = mesh_id_of(packed)
+    if not Mesh.objects.filter(owner=owner, key=key).exists():
+        if Mesh.objects.filter(owner=owner).count() >= MOST_MESHES:
+            raise GondolaError(
+                f"You keep {MOST_MESHES} meshes already: delete scenes that you no longer need."
+            )
+        Mesh.objects.create(
+            owner=owner, key=key, name=name[:80] or "mesh", packed=packed,
+            triangles_count=len(mesh.faces),
+        )
+    return key
+
+
+@transaction.atomic
+def take_in(*, owner: Any, document: Scene) -> Scene:
+    """Keep the meshes that a scene file brings along; the document without them."""
+    if not document.meshes:
+        return document
+    renamed = {
+        key: keep(owner=owner, mesh=mesh, name=key) for key, mesh in meshes_in(document).items()
+    }
+    plain = document.model_copy(update={"meshes": []}).model_dump(mode="json")
+    return Scene.model_validate(_renamed(plain, renamed))
+
+
+def _renamed(part: Any, names: dict[str, str]) -> Any:
+    if isinstance(part, dict):
+        return {
+            key: names.get(value, value) if key == "mesh_id" else _renamed(value, names)
+            for key, value in part.items()
+        }
+    if isinstance(part, list):
+        return [_renamed(one, names) for one in part]
+    return part
+
+
+def meshes_for(*, owner: Any, document: Scene) -> Meshes:
+    """The owner's meshes that a scene points at."""
+    wanted = document.mesh_ids()
+    if not wanted:
+        return {}
+    rows = Mesh.objects.filter(owner=owner, key__in=wanted).values_list("key", flat=True)
+    return {key: _unpacked(owner.pk, key) for key in rows}
+
+
+@functools.lru_cache(maxsize=24)
+def _unpacked(owner_id: int, key: str) -> TriMesh:
+    packed = Mesh.objects.values_list("packed", flat=True).get(owner_id=owner_id, key=key)
+    return unpack_mesh(bytes(packed))
+
+
+def with_meshes(*, owner: Any, document: Scene) -> Scene:
+    """The document with its meshes by value, so that the file stands alone."""
+    rows = Mesh.objects.filter(owner=owner, key__in=document.mesh_ids())
+    bodies = [
+        MeshBody(id=row.key, packed_base64=base64.b64encode(bytes(row.packed)).decode())
+        for row in rows
+    ]
+    return document.model_copy(update={"meshes": bodies})

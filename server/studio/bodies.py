@@ -1,0 +1,29 @@
+"""Reads a body that is larger than a form may be, without taking in more than is allowed."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+
+CHUNK = 1024 * 1024
+
+
+class TooLarge(Exception):
+    """A body over what is allowed; `message` says so."""
+
+    def __init__(self, what: str, most: int) -> None:
+        self.message = f"This is over {most // 2**20} MB; {what} has to be smaller."
+        super().__init__(self.message)
+
+
+def read_body(request: HttpRequest, most: int, what: str) -> bytes:
+    """The raw body, up to `most` bytes; TooLarge before it is read where its length says so."""
+    length = request.META.get("CONTENT_LENGTH") or "0"
+    if length.isdigit() and int(length) > most:
+        raise TooLarge(what, most)
+    chunks, size = [], 0
+    while chunk := request.read(CHUNK):
+        size += len(chunk)
+        if size > most:
+            raise TooLarge(what, most)
+        chunks.append(chunk)
+    return b"".join(chunks)

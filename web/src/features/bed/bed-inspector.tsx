@@ -1,0 +1,199 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { useEffect, useRef, useState } from "react";
+
+import { api } from "../../api/client";
+import { refused } from "../../api/refusal";
+import type { Scene } from "../../api/types";
+import { Word } from "../../ui/pill";
+import { Choice, Row, Tick, Title } from "../../ui/row";
+import { Caution } from "../../ui/caution";
+import { Colour } from "../../ui/colour";
+import { Sources } from "../../ui/sources";
+import { lengthText, massText, volumeText } from "../../units/display";
+import { HoursField, LengthField, NumberField, optionsOf, useShelf } from "../fields";
+
+import { useDesk } from "../workspace";
+import { BRUSHES, type Tool } from "./brush";
+import { useMeasure } from "./measure";
+import { useBedTools } from "./tools";
+
+const KEYS: Record<string, Tool> = { r: "raise", l: "lower", s: "smooth", p: "slope", t: "terrace", d: "type depths" };
+const STARTERS = ["slope", "bowl", "ledge", "channel", "cave", "reef"] as const;
+const MATERIALS = ["plaster", "xps", "foam", "polymer-clay", "air-dry-clay", "epoxy-putty", "cork", "stone", "sand", "wood", "balsa", "foam-clay"];
+const SEALS = [["resin", "thin coat of resin"], ["gloss_medium", "gloss medium"], ["white_glue", "diluted white glue"]] as const;
+
+export function BedInspector() {
+  const { scene, keep, outcome, units } = useDesk();
+  const shelf = useShelf();
+  const { bed } = scene;
+  const keepBed = (change: Partial<Scene["bed"]>, note: string) => { keep({ ...scene, bed: { ...bed, ...change } }, note); };
+  const { filling, whole } = outcome;
+  return (
+    <>
+      <Brushes />
+      <Measured />
+      <Starting />
+      <Box height="3" />
+      <Title>The bed</Title>
+      <Box as="dl" margin="0">
+        <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
+        <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
+        <Row label="area to seal">{Math.round(whole.bed_area_cm2)} cm²</Row>
+        <Row label="seal coat" hint="0.25 mm of resin brushed on (assumed)">{massText(filling.seal_coat_g, units)}</Row>
+        <Row label="highest point">{lengthText(whole.bed_top_depth_mm, units)} deep</Row>
+        <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
+        <Row label="air kept under it">{air(filling.traps.filter((one) => one.name === "bed").reduce((sum, one) => sum + one.volume_ml, 0))}</Row>
+        <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
+        <Row label="gas if not sealed" hint="its pores, warmed by 30 K">{bed.sealed ? "sealed" : `${filling.gas_ml.toFixed(1)} ml as it warms`}</Row>
+      </Box>
+      <Growth />
+      <Choice label="made of" value={bed.material.id} options={optionsOf(shelf?.solids.filter((one) => MATERIALS.includes(one.id)), bed.material)} take={(id) => { const material = shelf?.solids.find((one) => one.id === id); if (material) keepBed({ material }, "bed"); }} />
+      <Tick label="sealed" value={bed.sealed ?? false} take={(sealed) => { keepBed({ sealed }, sealed ? "bed sealed" : "bed not sealed"); }} />
+      {bed.sealed ? (
+        <>
+          <Choice label="with" value={bed.sealed_with ?? "resin"} options={SEALS} take={(value) => { keepBed({ sealed_with: value as "resin" }, "seal coat"); }} />
+          <HoursField label="then wait" value={bed.seal_wait_h ?? 24} take={(seal_wait_h) => { keepBed({ seal_wait_h }, "seal coat"); }} />
+        </>
+      ) : null}
+      <Colour label="colour" value={bed.paint_srgb ?? "#8a7a5a"} take={(paint_srgb) => { keepBed({ paint_srgb }, "bed colour"); }} />
+      <Caution>Cutting foam with hot wire and sanding make fumes and dust: respirator, open window.</Caution>
+      <Sources>
+        {[
+          ["water", "columns of 1 mm, exact in height; the mesh of a cave keeps its roof"],
+          ["measured", "the smoothest surface through the depths (thin-plate spline)"],
+          ["gas", "ideal gas in the pores at constant pressure, 30 K warmer (assumed)"],
+        ]}
+      </Sources>
+    </>
+  );
+}
+
+const air = (ml: number) => (ml < 0.05 ? "none" : `${ml.toFixed(1)} ml`);
+
+function Brushes() {
+  const tools = useBedTools();
+  const { take } = tools;
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
+      const tool = KEYS[event.key.toLowerCase()];
+      if (tool) take({ tool });
+    };
+    window.addEventListener("keydown", press);
+    return () => { window.removeEventListener("keydown", press); };
+  }, [take]);
+  return (
+    <Box role="radiogroup" aria-label="Brush">
+      <Title>Brush</Title>
+      {[...BRUSHES, "type depths" as const].map((tool) => (
+        <Flex asChild key={tool} justify="space-between" width="100%" minHeight="25px" paddingY="2px" paddingX="8px" borderLeft="4px solid" borderColor={tools.tool === tool ? "ink" : "transparent"} bg={tools.tool === tool ? "wash" : "transparent"} fontWeight={tools.tool === tool ? 800 : 400} cursor="pointer">
+          <button type="button" role="radio" aria-checked={tools.tool === tool} onClick={() => { take({ tool }); }}>
+            {tool}
+            <Box as="span" color="soft" fontStyle="italic" fontWeight={400} aria-hidden="true">{Object.entries(KEYS).find(([, one]) => one === tool)?.[0].toUpperCase()}</Box>
+          </button>
+        </Flex>
+      ))}
+      {tools.tool === "type depths" ? null : (
+        <>
+          <LengthField label="size" value={tools.size_mm} take={(size_mm) => { take({ size_mm: Math.min(200, Math.max(4, size_mm)) }); }} />
+          <LengthField label={tools.tool === "terrace" ? "steps of" : "strength"} value={tools.strength_mm} take={(strength_mm) => { take({ strength_mm: Math.min(40, Math.max(0.2, strength_mm)) }); }} />
+        </>
+      )}
+    </Box>
+  );
+}
+
+function Measured() {
+  const { scene } = useDesk();
+  const tools = useBedTools();
+  const { measured, set, problem } = useMeasure();
+  if (tools.tool !== "type depths" && measured.length === 0) return null;
+  const change = (index: number, one: Partial<(typeof measured)[number]>) => {
+    void set(measured.map((point, at) => (at === index ? { ...point, ...one } : point)));
+  };
+  return (
+    <Box role="group" aria-label="Measured depths" marginTop="2">
+      <Box fontSize="14px" color="soft">Press the chart where the skewer stood, then type how deep.</Box>
+      {measured.map((point, index) => (
+        <Box key={index} borderLeft="2px solid" borderColor="caution" paddingLeft="2" marginTop="1">
+          <LengthField label={`depth ${index + 1}`} value={point.depth_mm} take={(depth_mm) => { change(index, { depth_mm }); }} />
+          <Flex justify="space-between" fontSize="14px" color="soft">
+            <span>{point.x_mm} from the left, {point.behind_mm} behind</span>
+            <Word fontSize="14px" aria-label={`Take depth ${index + 1} out`} onClick={() => { void set(measured.filter((_, at) => at !== index)); }}>out</Word>
+          </Flex>
+        </Box>
+      ))}
+      <Word onClick={() => { void set([...measured, { x_mm: scene.tank.inner_width_mm / 2, behind_mm: scene.tank.inner_behind_mm / 2, depth_mm: scene.tank.fill_height_mm / 2 }]); }}>add a depth in the middle</Word>
+      {problem ? <Box role="alert" color="caution" fontSize="14px">{problem}</Box> : null}
+    </Box>
+  );
+}
+
+function Starting() {
+  const { scene, keep, work } = useDesk();
+  const picker = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const [high, setHigh] = useState(Math.round(scene.tank.fill_height_mm * 0.7));
+  const start = async (kind: string) => {
+    const { data, error, response } = await api.POST("/api/beds/start", { body: { kind, tank: scene.tank } });
+    if (data) keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed: ${kind}`);
+    else setProblem(refused(error, response.status).message);
+  };
+  const bring = async (file: File) => {
+    setProblem(null);
+    setSaid(null);
+    const kind = file.name.split(".").pop()?.toLowerCase() ?? "";
+    const body = file as unknown as string;
+    const sent = { bodySerializer: () => file, headers: { "Content-Type": "application/octet-stream" } };
+    if (["stl", "obj", "glb", "ply"].includes(kind)) {
+      const { data, error, response } = await api.POST("/api/meshes", { params: { query: { kind, name: file.name } }, body, ...sent });
+      if (!data) { setProblem(refused(error, response.status).message); return; }
+      const { inner_width_mm, inner_behind_mm } = scene.tank;
+      const fit = Math.min(1, inner_width_mm / (data.size_mm[0] ?? 1), inner_behind_mm / (data.size_mm[1] ?? 1));
+      const mesh = { kind: "mesh" as const, mesh_id: data.mesh_id, scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000), offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0] };
+      setSaid([`${data.triangles_count.toLocaleString("en")} triangles, ${data.volume_ml.toFixed(1)} ml${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`, ...data.words].join(" "));
+      keep({ ...scene, bed: { ...scene.bed, heights_mm: scene.bed.heights_mm.map((row) => row.map(() => 0)), measured: [], mesh } }, "bed mesh");
+      return;
+    }
+    const { data, error, response } = await api.POST("/api/scenes/{scene_id}/bed-map", { params: { path: { scene_id: work.id }, query: { name: file.name, low_mm: 0, high_mm: high } }, body, ...sent });
+    if (data) keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed from ${file.name}`.slice(0, 100));
+    else setProblem(refused(error, response.status).message);
+  };
+  return (
+    <Box marginTop="3">
+      <Title>Start from</Title>
+      <Flex wrap="wrap" columnGap="3">
+        {STARTERS.map((kind) => <Word key={kind} textDecoration="underline" onClick={() => void start(kind)}>{kind}</Word>)}
+      </Flex>
+      <input ref={picker} type="file" hidden aria-label="Mesh or height map of the bed" accept=".stl,.obj,.glb,.ply,.png,.csv" onChange={(event) => { const file = event.target.files?.[0]; if (file) void bring(file); event.target.value = ""; }} />
+      <Word textDecoration="underline" paddingLeft="0" onClick={() => picker.current?.click()}>bring a mesh or height map</Word>
+      <NumberField label="white of a map stands" unit="mm" value={high} take={setHigh} />
+      {scene.bed.mesh ? <Word onClick={() => { keep({ ...scene, bed: { ...scene.bed, mesh: null } }, "bed without mesh"); }}>take the bed's mesh out</Word> : null}
+      {said ? <Box role="status" fontSize="14px">{said}</Box> : null}
+      {problem ? <Box role="alert" fontSize="14px" color="caution">{problem} Nothing was changed.</Box> : null}
+    </Box>
+  );
+}
+
+/** How the water grows with height; the layer lines as ticks. */
+function Growth() {
+  const { outcome, scene, units } = useDesk();
+  const { height_mm, resin_ml } = outcome.filling;
+  const [width, height] = [224, 92];
+  const most = resin_ml.at(-1) ?? 1;
+  const fill = scene.tank.fill_height_mm;
+  const line = height_mm.map((mm, index) => `${((resin_ml[index] ?? 0) / (most || 1)) * width} ${height - (mm / fill) * height}`).join("L");
+  return (
+    <Box marginY="2">
+      <Box fontSize="14px" fontWeight={700}>How the water grows with height</Box>
+      <svg width={width} height={height + 16} role="img" aria-label={`Resin by height: ${volumeText(most, units)} at the fill line`}>
+        <rect width={width} height={height} fill="var(--plot)" stroke="var(--hair)" />
+        {scene.pours.slice(0, -1).map((pour) => <path key={pour.id} d={`M0 ${(pour.top_depth_mm / fill) * height}H${width}`} stroke="var(--hair)" strokeDasharray="3 3" />)}
+        <path d={`M${line}`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />
+        <text x={width} y={height + 14} textAnchor="end" fontSize={13} fill="var(--soft)">{volumeText(most, units)}</text>
+        <text x={0} y={height + 14} fontSize={13} fill="var(--soft)">0</text>
+      </svg>
+    </Box>
+  );
+}

@@ -1,0 +1,20 @@
+import { createContext, useContext } from "react";
+
+import type { Tool } from "./brush";
+
+/** The brush in hand, and where the bed is cut for the section below the chart. */
+export interface BedTools {
+  tool: Tool;
+  size_mm: number;
+  strength_mm: number;
+  cut_mm: number;
+  take: (change: Partial<Omit<BedTools, "take">>) => void;
+}
+
+export const BedToolsContext = createContext<BedTools | null>(null);
+
+export function useBedTools(): BedTools {
+  const tools = useContext(BedToolsContext);
+  if (!tools) throw new Error("There are no brushes here.");
+  return tools;
+}

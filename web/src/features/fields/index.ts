@@ -1,0 +1,2 @@
+export { HoursField, LengthField, NumberField, TemperatureField } from "./fields";
+export { optionsOf, useShelf } from "./shelf";

@@ -1,0 +1,1 @@
+export { FiguresInspector } from "./figures-inspector";

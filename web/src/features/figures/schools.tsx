@@ -1,0 +1,49 @@
+import { Box } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+
+import { api } from "../../api/client";
+import { refused } from "../../api/refusal";
+import type { School } from "../../api/types";
+import { Pill } from "../../ui/pill";
+import { temperatureText } from "../../units/display";
+import { useDesk } from "../workspace";
+
+/** Both schools of suspension side by side, for this scene. */
+export function Schools() {
+  const { scene, units } = useDesk();
+  const asking = useMutation({
+    mutationFn: async () => {
+      const { data, error, response } = await api.POST("/api/schools", { body: scene });
+      if (data) return { data, of: scene };
+      throw refused(error, response.status);
+    },
+  });
+  const rows: [string, (one: School) => string][] = [
+    ["pours", (one) => String(one.pours_count)],
+    ["hottest", (one) => (one.hottest_c === null ? "-" : one.hottest_c >= 100 ? "runs away" : temperatureText(one.hottest_c, units))],
+    ["dam off", (one) => (one.days_d === null ? "-" : `${one.days_d} d`)],
+    ["lines that may show", (one) => String(one.seams_count)],
+    ["figures on supports", (one) => `${one.held_count}${one.unheld_count ? `, ${one.unheld_count} not held` : ""}`],
+    ["stops", (one) => (one.stops.length ? one.stops.slice(0, 2).join("; ") : "none")],
+  ];
+  const [staged, held] = asking.data?.data ?? [];
+  const old = asking.data && asking.data.of !== scene;
+  return (
+    <Box marginTop="4">
+      <Pill onClick={() => { asking.mutate(); }} loading={asking.isPending}>staged or held? both, side by side</Pill>
+      {asking.error ? <Box role="alert" color="caution">{asking.error.message}</Box> : null}
+      {staged && held ? (
+        <Box asChild width="100%" fontSize="14px" marginTop="2" color={old ? "soft" : "ink"} css={{ "& td, & th": { borderBottom: "1px solid var(--wash)", padding: "2px 4px", verticalAlign: "top", textAlign: "left" } }}>
+          <table>
+            <thead><tr><th>{old ? "before your change" : ""}</th><th>staged</th><th>held, one pour</th></tr></thead>
+            <tbody>
+              {rows.map(([word, value]) => (
+                <tr key={word}><th scope="row">{word}</th><td>{value(staged)}</td><td>{value(held)}</td></tr>
+              ))}
+            </tbody>
+          </table>
+        </Box>
+      ) : null}
+    </Box>
+  );
+}

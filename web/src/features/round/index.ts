@@ -1,0 +1,1 @@
+export { RoundView as default } from "./round-view";

@@ -1,0 +1,2 @@
+export { CutSheet } from "./cut-sheet";
+export { TankInspector } from "./tank-inspector";
