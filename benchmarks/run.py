@@ -17,7 +17,6 @@ os.environ.setdefault("GONDOLA_SECRET_KEY", "only-for-benchmarks")
 
 import numpy as np
 from reference_march import reference_peak
-
 from shapes import shapes
 
 from gondola_core.cure.box import Surroundings

@@ -36,7 +36,9 @@ def scene_of_meshes() -> tuple[Scene, dict[str, TriMesh]]:
     figures = [
         Figure(
             id=f"lump-{n}", name=f"lump {n}", solids=[MeshSolid(kind="mesh", mesh_id=f"lump{n}")],
-            place=Place(x_mm=25 + 43 * (n % 4), behind_mm=32 + 46 * (n // 4), height_mm=60 + 7 * (n % 3)),
+            place=Place(
+                x_mm=25 + 43 * (n % 4), behind_mm=32 + 46 * (n // 4), height_mm=60 + 7 * (n % 3)
+            ),
             tilt_deg=11.0 * n, material=scene.figures[0].material, paint_srgb="#808080",
         )
         for n in range(8)

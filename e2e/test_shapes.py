@@ -77,7 +77,7 @@ class Depths(BrowserCase):
         page.get_by_role("navigation").get_by_role("link", name="Bed").click()
         page.get_by_role("radio", name=re.compile("^type depths")).click()
         page.get_by_role("button", name="add a depth in the middle").click()
-        field = page.get_by_label("depth 1")
+        field = page.get_by_label("depth 1", exact=True)
         field.fill("95 mm")
         field.press("Enter")
         self.saved()

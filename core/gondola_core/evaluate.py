@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import timedelta
 
 import numpy as np
@@ -20,21 +19,30 @@ from .checks import (
     scene_flags,
 )
 from .cure.answer import PourCure, audit, cure_history, heat_profile
+from .cure.stress import PourStress
 from .dam import DamFacts, dam_facts
 from .drawing import section
 from .errors import GondolaError
-from .fill import free_surface_cm2, free_volume_ml
-from .geometry import Meshes, bed_area_cm2, bed_heights, meshes_in
-from .holding import FigureFacts, figure_facts
+from .geometry import Meshes, bed_area_cm2, meshes_in
 from .kept import Keeper, digest
-from .mixing import Mix, allowance_ml, mix_for
-from .outcome import DoseDrops, Filling, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
+from .mixing import Mix, mix_for
+from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
 from .scene import Scene
+from .scene_facts import (
+    Volumes,
+    allowances,
+    bubbles_of,
+    facts_of_figures,
+    filling_of,
+    light_of,
+    settling_of,
+    stresses,
+    volumes_of,
+)
 from .scene_heat import DRAFT, FINE, Grade, SceneHeat, scene_heat
 from .scene_shape import SceneShape, body_inputs, scene_shape
 from .schedule import ROOM_STEP_H, nights, pour_starts_h
 from .tint import Seam, figure_sights, seams, water_profile
-from .traps import wet_and_trapped_ml
 from .units import HOUR
 
 Array = NDArray[np.float64]
@@ -43,21 +51,6 @@ __all__ = ["DRAFT", "FINE", "KEEPER", "Grade", "evaluate", "outcome_json"]
 
 KEEPER = Keeper(most=256)
 """The keeper of this process."""
-CURVE_POINTS = 41
-WARMS_BY_K = 30.0
-"""Warming of a bed by which its gas is told. Source: own_geometry"""
-SEAL_COAT_MM = 0.25
-"""Resin that a brushed seal coat takes over a porous bed. Source: own_geometry"""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class _Volumes:
-    """By pour: not solid, taken up, air kept, and the open surface at its line."""
-
-    free_ml: Array
-    resin_ml: Array
-    trapped_ml: Array
-    surface_cm2: Array
 
 
 def evaluate(
@@ -86,20 +79,21 @@ def evaluate(
     steps = keeper.keep("seams", water_inputs, lambda: seams(scene))
     heat = scene_heat(scene, grade, shape, keeper, progress)
     starts = pour_starts_h(scene.pours)
-    volumes = _volumes(scene, shape)
+    volumes = volumes_of(scene, shape)
     heaviest = max(scene.resin_of(pour).density_g_ml for pour in scene.pours)
     dam = keeper.keep(
-        "dam", [scene.tank, heaviest, heat.wall_peak_c],
-        lambda: dam_facts(scene.tank, heaviest, heat.wall_peak_c),
+        "dam", [scene.tank, heaviest, heat.sheet_peak_c],
+        lambda: dam_facts(scene.tank, heaviest, heat.sheet_peak_c),
     )
-    allowances = _allowances(scene, volumes, dam)
+    strained = stresses(scene, heat)
+    more_ml = allowances(scene, volumes, dam)
     mixes = [
         mix_for(float(volume + more), scene.resin_of(pour))
-        for volume, more, pour in zip(volumes.resin_ml, allowances, scene.pours, strict=True)
+        for volume, more, pour in zip(volumes.resin_ml, more_ml, scene.pours, strict=True)
     ]
-    facts = _figure_facts(scene, shape, heat)
+    facts = facts_of_figures(scene, shape, heat)
     flags = in_order(
-        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c)
+        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.places, strained)
         + scene_flags(scene, sights, steps, extents)
         + dam_flags(scene, dam)
         + figure_flags(
@@ -108,7 +102,9 @@ def evaluate(
         )
     )
     pours = [
-        _pour_outcome(scene, index, volumes, allowances[index], mixes[index], heat, steps)
+        _pour_outcome(
+            scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index], shape
+        )
         for index in range(len(scene.pours))
     ]
     room_at = np.arange(len(heat.room_c)) * ROOM_STEP_H
@@ -121,15 +117,16 @@ def evaluate(
         whole=_whole(scene, volumes, pours, starts, dam),
         pours=pours,
         heat=heat_profile(heat.marched, heat.cells, heat.cures, heat.bands_c, mean_room_c),
-        limits=heat_limits(scene),
+        limits=heat_limits(scene, heat.cures, heat.places),
         history=cure_history(heat.marched),
+        bubbles=bubbles_of(scene, heat),
         water=water,
         sights=sights,
         section=section(scene, sights, keeper, held),
         filling=keeper.keep(
             "filling", [scene.tank, scene.bed, [body_inputs(one) for one in scene.figures],
                         [one.prefilled for one in scene.figures], scene.resins[0]],
-            lambda: _filling(scene, shape),
+            lambda: filling_of(scene, shape),
         ),
         figures=facts,
         dam=dam,
@@ -139,7 +136,7 @@ def evaluate(
             nights=nights(scene.brief.first_pour_at, span_h),
         ),
         flags=flags,
-        march=audit(heat.marched, heat.cells, grade.name),
+        march=audit(heat.marched, heat.cells, grade.name, heat.peak_error_k),
     )
 
 
@@ -158,91 +155,6 @@ def _water_inputs(scene: Scene) -> list[object]:
         [(pour.top_depth_mm, pour.doses) for pour in scene.pours],
         scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
     ]
-
-
-def _volumes(scene: Scene, shape: SceneShape) -> _Volumes:
-    fill = scene.tank.fill_height_mm
-    tops = np.array([0.0, *(fill - pour.top_depth_mm for pour in scene.pours)])
-    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, tops)
-    return _Volumes(
-        free_ml=np.diff(free_volume_ml(shape.spans, tops)),
-        resin_ml=np.maximum(np.diff(wet - trapped), 0.0),
-        trapped_ml=np.diff(trapped),
-        surface_cm2=free_surface_cm2(shape.spans, tops - 1e-6)[1:],
-    )
-
-
-def _allowances(scene: Scene, volumes: _Volumes, dam: DamFacts) -> list[float]:
-    """Films in the cups of each pour, and the climb at the walls with the last one [ml]."""
-    more = [
-        allowance_ml(float(volume), scene.resin_of(pour))
-        for volume, pour in zip(volumes.resin_ml, scene.pours, strict=True)
-    ]
-    more[-1] += dam.climb_ml
-    return more
-
-
-def _figure_facts(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[FigureFacts]:
-    fill = scene.tank.fill_height_mm
-    lines = [fill - pour.top_depth_mm for pour in scene.pours]
-    air = {trap.figure_id: trap.volume_ml for trap in reversed(shape.traps)}
-    facts = []
-    for figure, body, peak in zip(
-        scene.figures, shape.figures, heat.figure_peaks_c, strict=True
-    ):
-        bottom, top = float(body.least[2]), float(body.most[2])
-        middle = min(0.5 * (bottom + top), fill - 1e-6)
-        within = next(number for number, line in enumerate(lines) if middle < line)
-        below = [line for line in lines[:-1] if line <= top]
-        line_below = min(below, key=lambda line: abs(bottom - line)) if below else None
-        stiff = False
-        if line_below is not None:
-            laid_on = lines.index(line_below)
-            cure = heat.cures[laid_on]
-            opens = cure.tack_opens_h if cure else 0.0
-            stiff = opens is not None and scene.pours[laid_on + 1].wait_h >= opens
-        facts.append(
-            figure_facts(
-                figure, body.bulk, scene.resin_of(scene.pours[within]),
-                gap_below_mm=body.gap_below_mm,
-                line_below_mm=None if line_below is None else bottom - line_below,
-                contact_cm2=body.contact_cm2,
-                layer_is_stiff=stiff,
-                room_above_mm=max(1.0, scene.tank.wall_height_mm - top),
-                peak_c=peak,
-                above_ml=body.above_ml,
-                trapped_ml=air.get(figure.id, 0.0),
-            )
-        )
-    return facts
-
-
-def _filling(scene: Scene, shape: SceneShape) -> Filling:
-    tank, bed = scene.tank, scene.bed
-    heights = np.linspace(0.0, tank.fill_height_mm, CURVE_POINTS)
-    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, heights)
-    spans = shape.spans
-    of_bed = spans.what == 1
-    bed_ml = float((spans.high - np.maximum(spans.low, 0.0))[of_bed].sum() * spans.area_mm2 / 1000)
-    x = np.linspace(0, tank.inner_width_mm, max(3, round(tank.inner_width_mm / 2)))
-    y = np.linspace(0, tank.inner_behind_mm, max(3, round(tank.inner_behind_mm / 2)))
-    slope = np.hypot(*np.gradient(bed_heights(bed, tank, x, y), y, x))
-    area = bed_area_cm2(bed, tank)
-    gas = 0.0
-    if not bed.sealed:
-        # ideal gas in the pores, at constant pressure, from 293 K
-        gas = bed.material.porosity_fraction * bed_ml * WARMS_BY_K / 293.15
-    return Filling(
-        height_mm=np.round(heights, 2).tolist(),
-        free_ml=np.round(free_volume_ml(spans, heights), 2).tolist(),
-        resin_ml=np.round(wet - trapped, 2).tolist(),
-        traps=shape.traps,
-        basins=shape.basins,
-        bed_ml=round(bed_ml, 1),
-        steepest_deg=round(float(np.degrees(np.arctan(slope.max()))), 1),
-        gas_ml=round(gas, 2),
-        seal_coat_g=round(area * SEAL_COAT_MM / 10 * scene.resins[0].density_g_ml, 1),
-    )
 
 
 def _clock(scene: Scene, hours: float) -> str:
@@ -268,8 +180,8 @@ def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 
 
 def _pour_outcome(
-    scene: Scene, index: int, volumes: _Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
-    steps: list[Seam],
+    scene: Scene, index: int, volumes: Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
+    steps: list[Seam], stress: PourStress | None, shape: SceneShape,
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
@@ -310,13 +222,16 @@ def _pour_outcome(
         hard_at=_moment(scene, start, cure.hard_h if cure else None),
         cure=cure,
         peak_band=PeakBand(low_c=band[0], high_c=band[1]) if band else None,
+        stress=stress,
+        light=light_of(scene, index, depth, shape),
+        settling=settling_of(scene, index, depth, heat),
         joint=_joint(scene, index, heat.cures),
         seam=steps[index - 1] if index else None,
     )
 
 
 def _whole(
-    scene: Scene, volumes: _Volumes, pours: list[PourOutcome], starts: list[float], dam: DamFacts
+    scene: Scene, volumes: Volumes, pours: list[PourOutcome], starts: list[float], dam: DamFacts
 ) -> Whole:
     cures = [pour.cure for pour in pours if pour.cure is not None]
     last = pours[-1].cure

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from .bubbles import BubbleProfile, Settling
 from .checks import Flag, HeatLimit
 from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
+from .cure.light import LightAnswer
+from .cure.stress import PourStress
 from .dam import DamFacts
 from .geometry import Outline
 from .holding import FigureFacts
@@ -65,6 +68,9 @@ class PourOutcome:
     hard_at: str | None
     cure: PourCure | None
     peak_band: PeakBand | None
+    stress: PourStress | None
+    light: LightAnswer | None
+    settling: list[Settling]
     joint: str
     seam: Seam | None
 
@@ -165,6 +171,7 @@ class Outcome:
     heat: HeatProfile
     limits: list[HeatLimit]
     history: CureHistory
+    bubbles: BubbleProfile
     water: WaterProfile
     sights: list[FigureSight]
     section: Section

@@ -9,8 +9,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from .cure.answer import PourCure, peak_around_c, pour_cures, pour_peaks, wall_peak_c
-from .cure.box import CellGeometry, Surroundings, faces
+from .cure.answer import (
+    PourCure,
+    PourPlaces,
+    peak_around_c,
+    pour_cures,
+    pour_peaks,
+    pour_places,
+)
+from .cure.box import TOP_FILM, WALL_FILM, CellGeometry, Surroundings, faces
 from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
 from .fill import solid_fractions
 from .geometry import plan_box, polygon_perimeter, tank_plan
@@ -47,13 +54,11 @@ _BAND = Grade(
     name="band", cell_mm=16.0, most_cells=2_500, least_levels=2,
     tolerance=Tolerance(temperature_k=0.4, degree=4e-3),
 )
+FAN_FILM = 18.0
+"""W/(m2 K), of faces that a fan blows over. Source: own_march"""
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
 AFTER_LAST_POUR_BAND = 1.5 * DAY
-RATE_SPREAD = 0.10
-HEAT_SPREAD = 0.05
-"""Share by which a data sheet's rate and heat may be off. Source: assumed"""
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SceneHeat:
@@ -69,7 +74,13 @@ class SceneHeat:
     bands_c: list[tuple[float, float] | None]
     room_c: Array
     figure_peaks_c: list[float | None]
-    wall_peak_c: float | None
+    places: list[PourPlaces]
+    peak_error_k: float | None
+
+    @property
+    def sheet_peak_c(self) -> float | None:
+        """Hottest that the sheet of the dam gets."""
+        return max((one.sheet_c for one in self.places if one.sheet_c is not None), default=None)
 
 
 def scene_heat(
@@ -101,11 +112,24 @@ def scene_heat(
             peaks.append(pour_peaks(marched, len(scene.pours)))
         return peaks
 
+    def half() -> list[float | None]:
+        """Peaks on cells of twice the size, for the error estimate of a fine march."""
+        rough = Grade(
+            name="half", cell_mm=2 * grade.cell_mm, most_cells=grade.most_cells,
+            least_levels=max(1, grade.least_levels // 2), tolerance=grade.tolerance,
+        )
+        cells = cells_of(scene, rough, shape)
+        marched = march(scene, scene.resins, cells, rough, 0.0, AFTER_LAST_POUR_BAND, None)
+        return pour_peaks(marched, len(scene.pours))
+
     inputs = _heat_inputs(scene)
     with ThreadPoolExecutor(max_workers=1) as pool:
         beside = pool.submit(keeper.keep, "band", inputs, spread)
         marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
         low, mid, high = beside.result()
+    coarse_peaks, ratio = mid, _BAND.cell_mm / DRAFT.cell_mm
+    if grade.name == FINE.name:
+        coarse_peaks, ratio = keeper.keep("march-half", inputs, half), 2.0
     bands: list[tuple[float, float] | None] = []
     for cure, lower, middle, upper in zip(cures, low, mid, high, strict=True):
         if cure is None or lower is None or middle is None or upper is None:
@@ -123,8 +147,30 @@ def scene_heat(
             peak_around_c(marched, cells, body.least * MM, body.most * MM)
             for body in shape.figures
         ],
-        wall_peak_c=wall_peak_c(marched, cells, surroundings(scene), mean_room_c),
+        places=pour_places(
+            marched, cells, surroundings(scene), mean_room_c, len(scene.pours)
+        ),
+        peak_error_k=_peak_error(cures, coarse_peaks, ratio),
     )
+
+
+RUNAWAY_C = 100.0
+"""Above this the peak of a march does not converge. Source: own_march"""
+
+
+def _peak_error(
+    cures: list[PourCure | None], coarse: list[float | None], ratio: float
+) -> float | None:
+    """Largest error of a pour's peak, by two grids of a second-order method (richardson1911).
+
+        e = |fine - coarse| / (r^2 - 1)
+    """
+    gaps = [
+        abs(cure.peak_c - rough) / (ratio**2 - 1)
+        for cure, rough in zip(cures, coarse, strict=True)
+        if cure is not None and rough is not None and cure.peak_c < RUNAWAY_C
+    ]
+    return round(max(gaps), 2) if gaps else None
 
 
 def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
@@ -182,6 +228,8 @@ def surroundings(scene: Scene) -> Surroundings:
     return Surroundings(
         wall=tank.wall.material, wall_thickness=tank.wall.thickness_mm * MM,
         base=tank.base.material, base_thickness=tank.base.thickness_mm * MM,
+        top_film=FAN_FILM if scene.brief.room.fan else TOP_FILM,
+        wall_film=FAN_FILM if scene.brief.room.fan else WALL_FILM,
     )
 
 
@@ -225,11 +273,11 @@ def _heat_inputs(scene: Scene) -> list[object]:
 
 
 def _shifted(resin: Resin, way: float) -> Resin:
-    rate = 1.0 + way * RATE_SPREAD
+    rate = 1.0 + way * resin.rate_spread_fraction
     return resin.model_copy(
         update={
             "k1_per_s": resin.k1_per_s * rate,
             "k2_per_s": resin.k2_per_s * rate,
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * HEAT_SPREAD),
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * resin.heat_spread_fraction),
         }
     )

@@ -43,6 +43,8 @@ def hour_of(moment: datetime) -> float:
 def room_samples_c(first_pour_at: datetime, room: Room, span_h: float) -> Array:
     """Room temperature every `ROOM_STEP_H` from the first pour over a span: (n,)."""
     hours = np.arange(0.0, span_h + 2 * ROOM_STEP_H, ROOM_STEP_H)
+    if room.warm_box_c is not None:
+        return np.full(len(hours), room.warm_box_c)
     return room_temperature_c(hour_of(first_pour_at) + hours, room)
 
 

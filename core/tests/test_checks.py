@@ -26,7 +26,9 @@ def flags_of(made):
 class Flags(unittest.TestCase):
     def test_what_each_change_calls_out(self):
         rows = [
-            ("too hot for the glue", {}, "too_hot", Severity.STOP, 2),
+            ("near too hot", {}, "too_hot", Severity.WATCH, 2),
+            ("too hot", {"pours__1__resin_id": "casting"}, "too_hot", Severity.STOP, 2),
+            ("cracks", {"pours__1__resin_id": "coating"}, "may_crack", Severity.WATCH, 2),
             ("deeper than the label", {}, "too_deep", Severity.WATCH, 2),
             ("bed open", {}, "bed_not_sealed", Severity.WATCH, None),
             ("too early", {"pours__2__wait_h": 6.0}, "too_early", Severity.STOP, 3),

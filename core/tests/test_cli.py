@@ -34,7 +34,7 @@ class Commands(unittest.TestCase):
         self.assertIn("Wagon in the Quarry Pool (draft march", out)
         rows = [line for line in out.splitlines() if line.strip()[:1] in "1234"]
         self.assertGreaterEqual(len(rows), 4)
-        self.assertIn("STOP   Pour 2 peaks at", out)
+        self.assertIn("WATCH  Pour 2 peaks at", out)
 
     def test_schema_and_sample(self):
         self.assertEqual(json.loads(run("schema")[1])["title"], "Scene")

@@ -7,6 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
+from heat.api import router as heat
 from library.api import router as library
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
@@ -18,7 +19,9 @@ from studio.api import router as studio
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
 
+from gondola_core.cure.sheet import DataSheet
 from gondola_core.errors import GondolaError, SceneError
+from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
 
 
@@ -47,7 +50,12 @@ api = GondolaAPI(
 api.add_router("", studio)
 api.add_router("", scenes)
 api.add_router("", shapes)
+api.add_router("", heat)
 api.add_router("", library)
+
+
+ROOTS = {"sheet": DataSheet, "resin": Resin}
+"""Bodies that hold something else than a scene, by the name that leads to it."""
 
 
 def refuse(
@@ -70,6 +78,11 @@ def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
             if loc and loc[0] == lead:
                 loc.pop(0)
         flaws.append({**flaw, "loc": tuple(loc)})
+    roots = {flaw["loc"][0] for flaw in flaws if flaw["loc"]} & set(ROOTS)
+    if len(roots) == 1:
+        root = roots.pop()
+        inner = [{**flaw, "loc": flaw["loc"][1:]} for flaw in flaws]
+        return refuse(request, 422, problems_of(inner, ROOTS[root]))
     return refuse(request, 422, problems_of(flaws))
 
 

@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "studio",
     "scenes",
     "shapes",
+    "heat",
     "library",
 ]
 MIDDLEWARE = [

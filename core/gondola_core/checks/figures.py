@@ -11,6 +11,7 @@ from ..holding import FigureFacts
 from ..scene import Figure, Scene
 from ..traps import AirTrap, DryBasin
 from .flag import Edit, Flag, Remedy, Severity
+from .heat import PAINT_C
 
 FLAT_TOLD_CM2 = 1.0
 """Flat underside from which it is said. Source: own_geometry"""
@@ -113,7 +114,7 @@ def _hold_flags(scene: Scene, figure: Figure, fact: FigureFacts) -> list[Flag]:
 def _hot_flags(scene: Scene, figure: Figure, fact: FigureFacts) -> list[Flag]:
     if fact.peak_c is None:
         return []
-    limits = [(figure.material.limit_c, figure.material.name)]
+    limits = [(figure.material.limit_c, figure.material.name), (PAINT_C, "paint on it")]
     if figure.lamp is not None:
         limits.append((figure.lamp.limit_c, "lamp"))
     limit, what = min(limits)

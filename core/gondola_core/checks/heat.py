@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..cure.answer import PourCure
+from ..cure.answer import PourCure, PourPlaces
+from ..cure.stress import CRACKS_AT, PourStress
 from ..mixing import Mix
 from ..scene import Scene
 from .flag import Flag, Remedy, Severity
@@ -14,18 +15,25 @@ from .remedies import set_wait, split_pour, warm_room
 RUNAWAY_C = 100.0
 """degrees C; above this the reaction feeds itself and the number itself is uncertain. Source:
 own_march"""
+PAINT_C = 80.0
+"""degrees C; acrylic paint yellows from here. Source: own_march"""
 NEAR_LIMIT_K = 5.0
 """K below a limit from which it is said. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class HeatLimit:
-    """Something that heat spoils, and where; `pour_id` None if it stands beside every pour."""
+    """Something that heat spoils, where it sits, and how hot it gets there.
+
+    pour_id    None if it stands beside every pour
+    reached_c  hottest there, of the pour or of all; None where the march tells nothing
+    """
 
     name: str
     limit_c: float
     pour_id: str | None
     words: str
+    reached_c: float | None
 
 
 def pour_flags(
@@ -34,6 +42,8 @@ def pour_flags(
     mixes: Sequence[Mix],
     starts_h: Sequence[float],
     bands_c: Sequence[tuple[float, float] | None],
+    places: Sequence[PourPlaces],
+    stresses: Sequence[PourStress | None],
 ) -> list[Flag]:
     """Flags of heat, label limits and recoat times, pour by pour from the bottom."""
     found: list[Flag] = []
@@ -43,40 +53,65 @@ def pour_flags(
             continue
         found += _label_flags(scene, number, cure, mixes[number - 1])
         if not _warmed_by_hotter(number, cures, starts_h):
-            found += _hot_flags(scene, number, cure, starts_h[number - 1], bands_c[number - 1])
+            found += _hot_flags(
+                scene, number, cure, starts_h[number - 1], bands_c[number - 1], places[number - 1]
+            )
+        found += _stress_flags(scene, number, cure, stresses[number - 1], starts_h[number - 1])
         if number < len(cures):
             found += _recoat_flags(scene, number, cure, starts_h)
         found += _slow_flags(scene, number, cure, starts_h[number - 1])
     return found
 
 
-def heat_limits(scene: Scene) -> list[HeatLimit]:
-    """What the dam, the bed and each pour's resin stand."""
-    wall, bed = scene.tank.wall.material, scene.bed.material
+def heat_limits(
+    scene: Scene, cures: Sequence[PourCure | None], places: Sequence[PourPlaces]
+) -> list[HeatLimit]:
+    """What the dam, the bed and each pour's resin stand, and what each gets at its own place."""
+    limits = [
+        limit
+        for number in range(1, len(scene.pours) + 1)
+        for limit in limits_of_pour(scene, number, cures[number - 1], places[number - 1])
+    ]
+    whole: dict[str, HeatLimit] = {}
+    for limit in limits:
+        seen = whole.get(limit.name)
+        hotter = seen is None or (limit.reached_c or -99) > (seen.reached_c or -99)
+        if limit.pour_id is None and hotter:
+            whole[limit.name] = limit
+    return [*whole.values(), *(limit for limit in limits if limit.pour_id is not None)]
+
+
+def limits_of_pour(
+    scene: Scene, number: int, cure: PourCure | None, place: PourPlaces
+) -> list[HeatLimit]:
+    """The limits that one pour can break."""
+    wall, bed, pour = scene.tank.wall.material, scene.bed.material, scene.pours[number - 1]
+    resin = scene.resin_of(pour)
     limits = [
         HeatLimit(
-            name=wall.name, limit_c=wall.limit_c, pour_id=None,
+            name=wall.name, limit_c=wall.limit_c, pour_id=None, reached_c=place.sheet_c,
             words=f"the {wall.name} of the dam softens near",
         ),
         HeatLimit(
-            name=bed.name, limit_c=bed.limit_c, pour_id=None,
+            name=bed.name, limit_c=bed.limit_c, pour_id=None, reached_c=place.bed_c,
             words=f"the bed of {bed.name} stands",
+        ),
+        HeatLimit(
+            name="paint", limit_c=PAINT_C, pour_id=None, reached_c=place.bed_c,
+            words="the paint on the bed yellows near",
+        ),
+        HeatLimit(
+            name=resin.name, limit_c=resin.limit_c, pour_id=pour.id,
+            reached_c=cure.peak_c if cure else None,
+            words=f"{resin.name} yellows or cracks near",
         ),
     ]
     if scene.tank.seal is not None:
         seal = scene.tank.seal.material
         limits.append(
             HeatLimit(
-                name=seal.name, limit_c=seal.limit_c, pour_id=None,
+                name=seal.name, limit_c=seal.limit_c, pour_id=None, reached_c=place.joint_c,
                 words=f"the {seal.name} on the dam lets go near",
-            )
-        )
-    for pour in scene.pours:
-        resin = scene.resin_of(pour)
-        limits.append(
-            HeatLimit(
-                name=resin.name, limit_c=resin.limit_c, pour_id=pour.id,
-                words=f"{resin.name} yellows or cracks near",
             )
         )
     return limits
@@ -128,22 +163,27 @@ def _warmed_by_hotter(
 
 
 def _hot_flags(
-    scene: Scene,
-    number: int,
-    cure: PourCure,
-    start_h: float,
-    band: tuple[float, float] | None,
+    scene: Scene, number: int, cure: PourCure, start_h: float, band: tuple[float, float] | None,
+    place: PourPlaces,
 ) -> list[Flag]:
-    worst = min(
-        (one for one in heat_limits(scene) if one.pour_id in (None, scene.pours[number - 1].id)),
-        key=lambda limit: limit.limit_c,
-    )
-    limit, words = worst.limit_c, worst.words
-    hottest = max(cure.peak_c, band[1] if band else cure.peak_c)
-    if hottest < limit - NEAR_LIMIT_K:
+    """The worst of what this pour can spoil, each at its own place."""
+    mean_room = 0.5 * (scene.brief.room.day_c + scene.brief.room.night_c)
+    rise = max(cure.peak_c - mean_room, 1.0)
+    spread = (band[1] - cure.peak_c) / rise if band else 0.0
+
+    def over(limit: HeatLimit) -> tuple[float, float]:
+        reached = limit.reached_c if limit.reached_c is not None else -99.0
+        warm = reached + max(0.0, spread) * max(reached - mean_room, 0.0)
+        return reached - limit.limit_c, warm - limit.limit_c
+
+    limits = limits_of_pour(scene, number, cure, place)
+    broken = [limit for limit in limits if over(limit)[0] >= 0]
+    near = [limit for limit in limits if over(limit)[1] >= -NEAR_LIMIT_K]
+    if not near and cure.peak_c < RUNAWAY_C:
         return []
-    place = cure.peak_place
-    severity = Severity.STOP if cure.peak_c >= limit else Severity.WATCH
+    worst = max(broken or near or limits, key=lambda limit: over(limit)[0 if broken else 1])
+    reached = worst.reached_c if worst.reached_c is not None else cure.peak_c
+    at = cure.peak_place
     remedies: list[Remedy] = []
     if pour_depth_mm(scene, number) >= 8:
         remedies.append(split_pour(scene, number, window_middle_h(cure)))
@@ -152,23 +192,59 @@ def _hot_flags(
         lead = "The reaction feeds itself; how hot it really gets cannot be told"
     else:
         title = f"Pour {number} peaks at {cure.peak_c:.0f} °C"
-        lead = f"{place.depth_mm:.0f} mm deep, {cure.peak_at_h:.0f} h after it is poured"
-        if band and band[1] >= limit > cure.peak_c:
+        lead = f"{at.depth_mm:.0f} mm deep, {cure.peak_at_h:.0f} h after it is poured"
+        if band and not broken:
             lead += f", and up to {band[1]:.0f} °C if room and resin run warm"
+    others = [limit.words + f" {limit.limit_c:.0f} °C" for limit in broken if limit is not worst]
+    tail = f"{worst.words} {worst.limit_c:.0f} °C"
+    if worst.pour_id is None and cure.peak_c < RUNAWAY_C:
+        tail += f" and gets {reached:.0f} there"
+    if others:
+        tail += "; " + "; ".join(others)
     return [
         Flag(
             code="too_hot",
-            severity=severity,
+            severity=Severity.STOP if broken or cure.peak_c >= RUNAWAY_C else Severity.WATCH,
             title=title,
-            sentence=f"{lead}; {words} {limit:.0f} °C.",
-            number=cure.peak_c,
-            limit=limit,
+            sentence=f"{lead}; {tail}.",
+            number=cure.peak_c if worst.pour_id is not None else reached,
+            limit=worst.limit_c,
             unit="°C",
-            depth_mm=place.depth_mm,
+            depth_mm=at.depth_mm,
             at_h=round(start_h + cure.peak_at_h, 2),
             pour_number=number,
             figure_id=None,
             remedies=remedies,
+        )
+    ]
+
+
+def _stress_flags(
+    scene: Scene, number: int, cure: PourCure, stress: PourStress | None, start_h: float
+) -> list[Flag]:
+    if stress is None or stress.stress_index < 0.6:
+        return []
+    likely = stress.stress_index >= CRACKS_AT
+    return [
+        Flag(
+            code="may_crack",
+            severity=Severity.STOP if likely else Severity.WATCH,
+            title=f"Pour {number} {'cracks' if likely else 'may crack'} as it cools",
+            sentence=(
+                f"It shrinks by {stress.after_gel_fraction:.1%} after it has set; the stress is "
+                f"{stress.stress_index:.0%} of its strength. Cooler, thinner pours leave less."
+            ),
+            number=stress.stress_index,
+            limit=CRACKS_AT,
+            unit="",
+            depth_mm=cure.peak_place.depth_mm,
+            at_h=round(start_h + cure.peak_at_h, 2),
+            pour_number=number,
+            figure_id=None,
+            remedies=(
+                [split_pour(scene, number, window_middle_h(cure))]
+                if pour_depth_mm(scene, number) >= 8 else []
+            ),
         )
     ]
 
@@ -276,9 +352,10 @@ def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> li
     room = scene.brief.room
     resin = scene.resin_of(scene.pours[number - 1])
     line = scene.pours[number - 1].top_depth_mm
-    coldest = min(room.night_c, room.day_c)
+    coldest = min(room.night_c, room.day_c) if room.warm_box_c is None else room.warm_box_c
+    found = []
     if coldest < resin.least_room_c:
-        return [
+        found.append(
             Flag(
                 code="cold_room",
                 severity=Severity.WATCH if coldest < resin.least_room_c - 2 else Severity.NOTE,
@@ -296,9 +373,9 @@ def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> li
                 figure_id=None,
                 remedies=[warm_room(scene, resin.least_room_c)],
             )
-        ]
+        )
     if number == len(scene.pours) and cure.demould_h is None:
-        return [
+        found.append(
             Flag(
                 code="never_hard",
                 severity=Severity.STOP,
@@ -316,5 +393,5 @@ def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> li
                 figure_id=None,
                 remedies=[warm_room(scene, 22.0)],
             )
-        ]
-    return []
+        )
+    return found

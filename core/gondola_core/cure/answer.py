@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from ..materials import Resin
 from ..units import HOUR, MM
-from .box import WALL_FILM, CellGeometry, Surroundings
+from .box import CellGeometry, Surroundings
 from .plan import COOL_C, Marched, TimedPour
 from .tail import full_cure
 
@@ -73,7 +73,10 @@ class CureHistory:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MarchAudit:
-    """How the answer was come by: grid, steps, and the balance of energy."""
+    """How the answer was come by: grid, steps, the balance of energy, and how far the peak is off.
+
+    peak_error_k  of the hottest pour, from the same march on a coarser grid; None in runaway
+    """
 
     grade: str
     cell_mm: float
@@ -85,6 +88,7 @@ class MarchAudit:
     stored_j: float
     lost_j: float
     imbalance_fraction: float
+    peak_error_k: float | None
 
 
 def pour_cures(
@@ -165,13 +169,28 @@ def peak_around_c(
     return round(float(cells[wet].max()), 1) if wet.any() else None
 
 
-def wall_peak_c(
-    marched: Marched, geometry: CellGeometry, around: Surroundings, room_c: float
-) -> float | None:
-    """Hottest middle of the sheet: the hottest resin beside a wall, less what film and sheet drop.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PourPlaces:
+    """Hottest moments of one pour where something else than resin minds them.
 
-        T = T_room + (T_cell - T_room) (1/h + t/2k) / (1/h + t/k + half a cell)
+    joint_c  inner face of the wall, where the seal sits; sheet_c middle of the sheet;
+    bed_c    resin that shares a cell with the bed; skin_c its coolest place when it peaks
+    """
 
+    joint_c: float | None
+    sheet_c: float | None
+    bed_c: float | None
+    skin_c: float | None
+
+
+def pour_places(
+    marched: Marched, geometry: CellGeometry, around: Surroundings, room_c: float, count: int
+) -> list[PourPlaces]:
+    """Each pour's peaks at wall, seal and bed.
+
+        T = T_room + (T_cell - T_room) R_outside / R_whole,  R of film, sheet and half a cell
+
+    The film and the sheet carry the same flow, so each place has its share of the drop.
     Source: own_march
     """
     base = marched.base_levels
@@ -181,17 +200,37 @@ def wall_peak_c(
     for axis in (1, 2):
         beyond = np.pad(~here, [(1, 1) if dim == axis else (0, 0) for dim in range(3)],
                         constant_values=True)
-        count = wet.shape[axis]
-        edge |= np.take(beyond, np.arange(count), axis=axis)
-        edge |= np.take(beyond, np.arange(2, count + 2), axis=axis)
-    beside = wet & edge
-    if not beside.any():
-        return None
-    hottest = float(marched.peak_c[base:][beside].max())
-    film, sheet = 1.0 / WALL_FILM, around.wall_thickness / around.wall.conductivity_w_mk
-    half = 0.5 * float(np.diff(geometry.x_faces).mean()) / 0.2
-    share = (film + sheet / 2) / (film + sheet + half)
-    return round(room_c + share * (hottest - room_c), 1)
+        cells = wet.shape[axis]
+        edge |= np.take(beyond, np.arange(cells), axis=axis)
+        edge |= np.take(beyond, np.arange(2, cells + 2), axis=axis)
+    film, sheet = 1.0 / around.wall_film, around.wall_thickness / around.wall.conductivity_w_mk
+    half = 0.5 * float(np.diff(geometry.x_faces).mean()) / RESIN_CONDUCTIVITY
+    whole = film + sheet + half
+    bed = geometry.solid_fractions[:1].sum(axis=0) > 0.02 if len(geometry.solid_fractions) else ~here
+    peaks = marched.peak_c[base:]
+    places = []
+    for number in range(count):
+        mine = wet & (marched.pour_of_level[base:] == number)[:, None, None]
+        beside = mine & edge
+        hot = float(peaks[beside].max()) if beside.any() else None
+        on_bed = mine & bed
+        places.append(
+            PourPlaces(
+                joint_c=_share(hot, room_c, (film + sheet) / whole),
+                sheet_c=_share(hot, room_c, (film + sheet / 2) / whole),
+                bed_c=round(float(peaks[on_bed].max()), 1) if on_bed.any() else None,
+                skin_c=round(float(peaks[mine].min()), 1) if mine.any() else None,
+            )
+        )
+    return places
+
+
+RESIN_CONDUCTIVITY = 0.2
+"""W/(m K), of half a cell of resin beside a wall. Source: own_march"""
+
+
+def _share(hot: float | None, room_c: float, share: float) -> float | None:
+    return None if hot is None else round(room_c + share * (hot - room_c), 1)
 
 
 def _last(crossed: Array, start: float) -> float | None:
@@ -268,7 +307,9 @@ def cure_history(marched: Marched) -> CureHistory:
     )
 
 
-def audit(marched: Marched, geometry: CellGeometry, grade: str) -> MarchAudit:
+def audit(
+    marched: Marched, geometry: CellGeometry, grade: str, peak_error_k: float | None
+) -> MarchAudit:
     """The march's own account of itself; the cell named is the widest across."""
     widest = max(np.diff(geometry.x_faces).max(), np.diff(geometry.y_faces).max())
     imbalance = marched.heat_released - marched.heat_stored - marched.heat_lost
@@ -282,6 +323,7 @@ def audit(marched: Marched, geometry: CellGeometry, grade: str) -> MarchAudit:
         released_j=round(marched.heat_released, 1),
         stored_j=round(marched.heat_stored, 1),
         lost_j=round(marched.heat_lost, 1),
+        peak_error_k=peak_error_k,
         imbalance_fraction=float(f"{abs(imbalance) / max(marched.heat_released, 1e-9):.1e}"),
     )
 

@@ -49,12 +49,15 @@ class CellGeometry:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Surroundings:
-    """The sheet around the liquid and the slab under it; thicknesses in metres."""
+    """The sheet around the liquid and the slab under it [m], and the air's films [W/(m2 K)]."""
 
     wall: SolidMaterial
     wall_thickness: float
     base: SolidMaterial
     base_thickness: float
+    top_film: float = TOP_FILM
+    wall_film: float = WALL_FILM
+    base_film: float = BASE_FILM
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -158,17 +161,17 @@ def cell_box(
     gx[1:-1, 1:-1, 1:-2] = area_x / (half_x[:, :, :-1] + half_x[:, :, 1:])
     gy[1:-1, 1:-2, 1:-1] = area_y / (half_y[:, :-1] + half_y[:, 1:])
     gz[1:-2, 1:-1, 1:-1] = area_z / (half_z[:-1] + half_z[1:])
-    wall = around.wall_thickness / around.wall.conductivity_w_mk + 1.0 / WALL_FILM
+    wall = around.wall_thickness / around.wall.conductivity_w_mk + 1.0 / around.wall_film
     away = _walls(here, area_x, half_x, wall, axis=2) + _walls(here, area_y, half_y, wall, axis=1)
     ga_inner = away * wall_share[:, None, None]
     ga_inner[:base_levels] = 0.0
-    ga_inner[0] += area_z[0] / (half_z[0] + 1.0 / BASE_FILM)
+    ga_inner[0] += area_z[0] / (half_z[0] + 1.0 / around.base_film)
     ga_inner[~here] = 0.0
     gx[1:-1, 1:-1, 1:-2] *= here[:, :, :-1] & here[:, :, 1:]
     gy[1:-1, 1:-2, 1:-1] *= here[:, :-1] & here[:, 1:]
     gz[1:-2, 1:-1, 1:-1] *= here[:-1] & here[1:]
     ga[1:-1, 1:-1, 1:-1] = ga_inner
-    top[1:-1, 1:-1, 1:-1] = here * area_z / (half_z + 1.0 / TOP_FILM)
+    top[1:-1, 1:-1, 1:-1] = here * area_z / (half_z + 1.0 / around.top_film)
     z_faces = np.concatenate([base_faces - around.base_thickness, geometry.z_faces[1:]])
     return CellBox(
         gx=gx, gy=gy, gz=gz, ga=ga, top=top,

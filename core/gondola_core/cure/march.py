@@ -16,6 +16,7 @@ from numba import njit
 from numpy.typing import NDArray
 
 from .stage import react, stage
+from .tables import COLDEST_C, DEGREE_STEPS, STEP_K
 
 MOST_STAGES = 200
 
@@ -112,7 +113,44 @@ def _note_step(  # type: ignore[no-untyped-def]
 
 
 @njit(nogil=True, cache=True)
-def _note_history(levels, t, a, heat, resin_of_level, hottest_row, least_row):  # type: ignore[no-untyped-def]
+def _fluidity(t, a, by_temperature, by_degree):  # type: ignore[no-untyped-def]
+    """1/viscosity [1/(Pa s)] by table; 0 from gel on."""
+    place = min(max((t - COLDEST_C) / STEP_K, 0.0), by_temperature.shape[0] - 2.0)
+    row = int(place)
+    part = place - row
+    thin = by_temperature[row, 3] + part * (by_temperature[row + 1, 3] - by_temperature[row, 3])
+    place = min(max(a, 0.0), 1.0) * DEGREE_STEPS
+    row = int(place)
+    part = place - row
+    return thin * (by_degree[row, 2] + part * (by_degree[row + 1, 2] - by_degree[row, 2]))
+
+
+@njit(nogil=True, cache=True)
+def _note_fluidity(  # type: ignore[no-untyped-def]
+    levels, step, t0, a0, t1, a1, probe, resin_of_level, by_temperature, by_degree, flown
+):
+    """Add the step to each level's fluidity integral, at its one probe cell (trapezoid)."""
+    for k in range(1, levels + 1):
+        resin = resin_of_level[k]
+        i = probe[k]
+        if resin < 0 or i < 0:
+            continue
+        before = _fluidity(t0[k, i], a0[k, i], by_temperature[resin], by_degree[resin])
+        if before <= 0.0:
+            continue
+        after = _fluidity(t1[k, i], a1[k, i], by_temperature[resin], by_degree[resin])
+        flown[k] += 0.5 * step * (before + after)
+
+
+@njit(nogil=True, cache=True)
+def _note_history(  # type: ignore[no-untyped-def]
+    levels, t, a, heat, resin_of_level, hottest_row, least_row, plane_row, cure_row, plane_first
+):
+    cells = plane_row.shape[1]
+    for k in range(1, levels + 1):
+        for i in range(cells):
+            plane_row[k, i] = t[k, plane_first + i]
+            cure_row[k, i] = a[k, plane_first + i]
     for k in range(1, levels + 1):
         hottest = -1e9
         least = 2.0
@@ -135,7 +173,9 @@ def advance(  # type: ignore[no-untyped-def]
     gx, gy, gz, ga, inverse, heat, resin_of_level, pour_of_level, thresholds,
     room_c, room_step, by_temperature, by_degree, sharpness, logistic,
     reached, crossed_at, peak, peak_at,
-    history_t, history_hot, history_least, history_count, history_step,
+    history_t, history_hot, history_least, history_plane, history_cure, plane_first,
+    history_count, history_step,
+    probe, flown,
 ):
     """March from `time` to `end` [s] with `levels` levels of cells in place.
 
@@ -274,6 +314,10 @@ def advance(  # type: ignore[no-untyped-def]
             levels, time, step, t0, ft0, a0, fa0, cur_t, ft1, cur_a, fa1,
             heat, resin_of_level, pour_of_level, thresholds, reached, crossed_at, peak, peak_at,
         )
+        _note_fluidity(
+            levels, step, t0, a0, cur_t, cur_a, probe, resin_of_level, by_temperature, by_degree,
+            flown,
+        )
         time += step
         for k in range(1, levels + 1):
             t0[k] = cur_t[k]
@@ -292,6 +336,8 @@ def advance(  # type: ignore[no-untyped-def]
             _note_history(
                 levels, t0, a0, heat, resin_of_level,
                 history_hot[history_count], history_least[history_count],
+                history_plane[history_count], history_cure[history_count],
+                plane_first,
             )
             history_count += 1
         if open_count == 0 and hottest < stop_below_c:

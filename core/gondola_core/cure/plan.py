@@ -54,6 +54,9 @@ class Marched:
     peak_c, peak_at  (levels, rows, cells) each cell's hottest moment
     crossed_at       (4, levels, rows, cells) gel, tack-free, hard, demould; NaN if not reached
     history_at       (rows,) and, by level, the hottest resin and the least cured at that time
+    history_plane_c  (rows, levels, cells) temperature in the upright plane half way to the back,
+                     and degree of cure in it; NaN where nothing is yet
+    flown            (levels,) fluidity integral to gel of each level's middle cell [s/(Pa s)]
     end              time reached
     heat_released, heat_stored, heat_lost   [J]; released + brought = stored + lost
     steps, refused, stages   of the integrator
@@ -71,6 +74,9 @@ class Marched:
     history_at: Array
     history_hottest_c: Array
     history_least_degree: Array
+    history_plane_c: NDArray[np.float32]
+    history_plane_degree: NDArray[np.float32]
+    flown: Array
     end: float
     heat_released: float
     heat_stored: float
@@ -103,12 +109,14 @@ def march_plan(
     end: float,
     tolerance: Tolerance,
     progress: Callable[[float], None] | None = None,
+    history_rows: int = HISTORY_ROWS,
 ) -> Marched:
     """Heat and cure of every pour from the first drop to demould, or to `end` at the latest.
 
     room_c     room temperature at even steps of `room_step` seconds from the first pour [C]
     end        latest time [s]
     progress   called with the share of `end` that is done, between pours and days
+    history_rows  how many moments are kept for scrubbing
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
     tables = rate_tables(resins)
@@ -121,9 +129,14 @@ def march_plan(
     crossed_at = np.full((thresholds.shape[1], *shape), np.nan)
     peak = np.full(shape, -1e9)
     peak_at = np.zeros(shape)
-    history_at = np.zeros(HISTORY_ROWS)
-    hot = np.full((HISTORY_ROWS, shape[0]), np.nan)
-    least = np.full((HISTORY_ROWS, shape[0]), np.nan)
+    history_at = np.zeros(history_rows)
+    hot = np.full((history_rows, shape[0]), np.nan)
+    least = np.full((history_rows, shape[0]), np.nan)
+    middle_row = shape[1] // 2
+    plane = np.full((history_rows, shape[0], shape[2] - 2), np.nan, dtype=np.float32)
+    plane_cure = np.full_like(plane, np.nan)
+    probe = _probes(box.heat)
+    flown = np.zeros(shape[0])
     rows, lost, steps, refused, stages = 1, 0.0, 0, 0, 0
     baseline = np.zeros(shape)
     inside = (slice(1, -1), slice(1, -1))
@@ -132,7 +145,7 @@ def march_plan(
     baseline[1 : box.base_levels + 1] = temperature[1 : box.base_levels + 1]
     levels = box.base_levels
     time, end = 0.0, float(end)
-    history_step = end / (HISTORY_ROWS - 2)
+    history_step = end / (history_rows - 2)
 
     def flat(array: NDArray[Any]) -> NDArray[Any]:
         return array.reshape(shape[0], -1)
@@ -168,7 +181,8 @@ def march_plan(
                 tables.sharpness, tables.logistic,
                 flat(reached), crossed_at.reshape(len(crossed_at), shape[0], -1),
                 flat(peak), flat(peak_at),
-                history_at, hot, least, rows, history_step,
+                history_at, hot, least, plane, plane_cure, middle_row * shape[2] + 1, rows, history_step,
+                probe, flown,
             )
             lost, steps, refused, stages = lost + out, steps + more, refused + less, stages + used
             if progress:
@@ -190,6 +204,9 @@ def march_plan(
         history_at=history_at[1:rows],
         history_hottest_c=hot[1:rows, 1:-1],
         history_least_degree=least[1:rows, 1:-1],
+        history_plane_c=_of_cells(plane[1:rows, 1:-1], box.inverse[1:-1, middle_row, 1:-1]),
+        history_plane_degree=_of_cells(plane_cure[1:rows, 1:-1], box.heat[1:-1, middle_row, 1:-1]),
+        flown=flown[1:-1],
         end=time,
         heat_released=float((box.heat * cure).sum()),
         heat_stored=float((box.capacity * (temperature - baseline)).sum()),
@@ -198,6 +215,19 @@ def march_plan(
         refused=refused,
         stages=stages,
     )
+
+
+def _probes(heat: Array) -> NDArray[np.int64]:
+    """Flat index of the resin cell of each level that is nearest its middle; -1 without resin."""
+    rows, cells = heat.shape[1:]
+    away = np.hypot(np.arange(rows)[:, None] - rows / 2 + 0.5, np.arange(cells)[None] - cells / 2 + 0.5)
+    far = np.where(heat > 0, away[None], np.inf).reshape(len(heat), -1)
+    return np.where(np.isfinite(far.min(axis=1)), far.argmin(axis=1), -1)
+
+
+def _of_cells(plane: NDArray[np.float32], there: Array) -> NDArray[np.float32]:
+    """A plane with what is no cell blanked."""
+    return np.where(there > 0, plane, np.float32(np.nan))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

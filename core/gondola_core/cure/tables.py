@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..materials import Resin
-from .kinetics import Array, arrhenius_factor, degree_at_glass_temperature
+from .kinetics import Array, arrhenius_factor, degree_at_glass_temperature, viscosity
 
 COLDEST_C = -40.0
 HOTTEST_C = 460.0
@@ -25,8 +25,9 @@ LOGISTIC_STEPS = 3072
 class RateTables:
     """Tables of all resins of a scene.
 
-    by_temperature  (resins, temperatures, 3): k1 [1/s], k2 [1/s], critical degree times sharpness
-    by_degree       (resins, degrees, 2): a^m (1-a)^n and (1-a)^n
+    by_temperature  (resins, temperatures, 4): k1 [1/s], k2 [1/s], critical degree times sharpness,
+                    fluidity of the fresh mix [1/(Pa s)]
+    by_degree       (resins, degrees, 3): a^m (1-a)^n, (1-a)^n, and what thickening leaves of fluidity
     sharpness       (resins,): C
     logistic        1/(1+exp(u)) for u from -24 to 24
     """
@@ -58,6 +59,7 @@ def _by_temperature(temperature: Array, resin: Resin) -> Array:
             resin.k1_per_s * arrhenius_factor(temperature, resin.activation_1_kj_mol),
             resin.k2_per_s * arrhenius_factor(temperature, resin.activation_2_kj_mol),
             critical * resin.diffusion_sharpness,
+            1.0 / viscosity(np.zeros_like(temperature), temperature, resin),
         ],
         axis=1,
     )
@@ -65,4 +67,5 @@ def _by_temperature(temperature: Array, resin: Resin) -> Array:
 
 def _by_degree(degree: Array, resin: Resin) -> Array:
     left = (1.0 - degree) ** resin.order_n
-    return np.stack([degree**resin.order_m * left, left], axis=1)
+    thin = np.maximum(1.0 - degree / resin.gel_degree, 0.0) ** (1.5 + degree)
+    return np.stack([degree**resin.order_m * left, left, thin], axis=1)

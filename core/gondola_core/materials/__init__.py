@@ -2,13 +2,14 @@
 
 from .colourant import AbsorptionBand, Colourant
 from .library import Library, load_library
-from .resin import MixRatio, Resin
+from .resin import LightCure, MixRatio, Resin
 from .solid import SolidMaterial
 
 __all__ = [
     "AbsorptionBand",
     "Colourant",
     "Library",
+    "LightCure",
     "MixRatio",
     "Resin",
     "SolidMaterial",

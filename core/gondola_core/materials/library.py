@@ -44,17 +44,23 @@ def _numbers(row: dict[str, str], words: set[str]) -> dict[str, Any]:
     }
 
 
+_LIGHT = ("penetration_mm", "critical_mj_cm2", "lamp_mw_cm2")
+
+
 @functools.cache
 def load_library() -> Library:
     """Every generic resin, colourant and solid; a value out of its range fails here."""
     resins = {}
     for row in read_rows("resins"):
-        fields = _numbers(row, {"id", "name", "ratio_by", "note"})
+        fields = _numbers(row, {"id", "name", "ratio_by", "note", "derived"})
         fields["ratio"] = {
             "by": fields.pop("ratio_by"),
             "part_a": fields.pop("ratio_a"),
             "part_b": fields.pop("ratio_b"),
         }
+        light = {name: fields.pop(name, None) for name in _LIGHT}
+        if light["penetration_mm"] is not None:
+            fields["light"] = light
         resins[row["id"]] = Resin.model_validate(fields)
     bands: dict[str, list[dict[str, float]]] = defaultdict(list)
     for row in read_rows("colourant_bands"):

@@ -15,6 +15,14 @@ class MixRatio(Part):
     part_b: float = bounded("part B in the mixing ratio", "parts", 0.1, 100)
 
 
+class LightCure(Part):
+    """A resin that sets under a lamp: how deep light reaches, and what it takes. Simple model."""
+
+    penetration_mm: float = bounded("depth at which its light falls to 37 %", "mm", 0.05, 50)
+    critical_mj_cm2: float = bounded("light that just gels it", "mJ/cm²", 0.5, 2000)
+    lamp_mw_cm2: float = bounded("lamp at the surface", "mW/cm²", 0.5, 500)
+
+
 class Resin(Part):
     """A resin by value, so that a scene stands alone. Generic classes are fitted, not measured."""
 
@@ -48,4 +56,14 @@ class Resin(Part):
     least_room_c: float = bounded("least room temperature by the label", "°C", 0, 40)
     limit_c: float = bounded("temperature at which it yellows or cracks", "°C", 40, 250)
     refractive_index: float = bounded("refractive index", "", 1.3, 1.8)
+    shrink_fraction: float = bounded("shrinkage of volume, whole cure", "", 0, 0.15, default=0.03)
+    expansion_ppm_k: float = bounded("expansion below its glass temperature", "ppm/K", 10, 300,
+                                     default=65.0)
+    stiffness_gpa: float = bounded("stiffness when cured and cold", "GPa", 0.05, 10, default=2.5)
+    strength_mpa: float = bounded("bending strength when cured", "MPa", 2, 200, default=50.0)
+    yellow_per_cm: float = bounded("own tint at 400 nm", "1/cm", 0, 2, default=0.0)
+    rate_spread_fraction: float = bounded("how far its rate may be off", "", 0, 1, default=0.10)
+    heat_spread_fraction: float = bounded("how far its heat may be off", "", 0, 0.5, default=0.05)
+    light: LightCure | None = None
+    derived: str = ""
     note: str = ""

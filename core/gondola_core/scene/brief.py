@@ -22,11 +22,16 @@ class Units(Part):
 
 
 class Room(Part):
-    """The air around the piece: warmest in the afternoon, coolest before dawn."""
+    """The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box."""
 
     day_c: float = bounded("room by day", "°C", 5, 45)
     night_c: float = bounded("room by night", "°C", 0, 45)
     spread_k: float = bounded("how far the room may be off", "K", 0, 8, default=2.0)
+    fan: Annotated[bool, Field(title="fan on the piece")] = False
+    warm_box_c: Annotated[
+        float | None,
+        Field(title="warm box", ge=18, le=60, json_schema_extra={"unit": "°C"}),
+    ] = None
 
 
 class Brief(Part):

@@ -38,7 +38,7 @@ export function TankInspector() {
       <Choice label="shape" value={tank.shape?.kind ?? "box"} options={SHAPES} take={(kind) => { keepTank(shaped(tank, kind), `tank: ${kind}`); }} />
       <ShapeFields />
       <Choice label="size is of" value={by} options={BY} take={(value) => { setBy(value as SizeBy); }} />
-      <LengthField label="across" value={shownSize(tank.inner_width_mm, by, tank)} take={(v) => { resize(size(v), tank.inner_behind_mm); }} />
+      <LengthField label="across" value={shownSize(tank.inner_width_mm, by, tank)} take={(v) => { resize(size(v), tank.shape?.kind === "regular" ? regularDepth(size(v), tank.shape.sides_count) : tank.inner_behind_mm); }} />
       <LengthField label="front to back" value={shownSize(tank.inner_behind_mm, by, tank)} take={(v) => { resize(tank.inner_width_mm, size(v)); }} />
       <LengthField label="fill line" value={tank.fill_height_mm} take={(v) => { keepTank({ fill_height_mm: v }, "fill line"); }} />
       <LengthField label="walls" value={tank.wall_height_mm} take={(v) => { keepTank({ wall_height_mm: v }, "walls"); }} />

@@ -1,0 +1,185 @@
+"""What a scene's shape and heat say of its pours and figures, joined."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from .bubbles import BubbleProfile, Settling, bubble_profile, settling
+from .checks import pour_depth_mm
+from .cure.light import LightAnswer, light_answer
+from .cure.stress import PourStress, pour_stress
+from .dam import DamFacts
+from .fill import free_surface_cm2, free_volume_ml
+from .geometry import bed_area_cm2, bed_heights
+from .holding import FigureFacts, figure_facts
+from .mixing import allowance_ml
+from .outcome import Filling
+from .scene import Scene
+from .scene_heat import SceneHeat
+from .scene_shape import SceneShape
+from .traps import wet_and_trapped_ml
+from .units import MM
+
+Array = NDArray[np.float64]
+
+CURVE_POINTS = 41
+WARMS_BY_K = 30.0
+"""Warming of a bed by which its gas is told. Source: own_geometry"""
+SEAL_COAT_MM = 0.25
+"""Resin that a brushed seal coat takes over a porous bed. Source: own_geometry"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Volumes:
+    """By pour: not solid, taken up, air kept, and the open surface at its line."""
+
+    free_ml: Array
+    resin_ml: Array
+    trapped_ml: Array
+    surface_cm2: Array
+
+
+def volumes_of(scene: Scene, shape: SceneShape) -> Volumes:
+    """What each pour takes up."""
+    fill = scene.tank.fill_height_mm
+    tops = np.array([0.0, *(fill - pour.top_depth_mm for pour in scene.pours)])
+    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, tops)
+    return Volumes(
+        free_ml=np.diff(free_volume_ml(shape.spans, tops)),
+        resin_ml=np.maximum(np.diff(wet - trapped), 0.0),
+        trapped_ml=np.diff(trapped),
+        surface_cm2=free_surface_cm2(shape.spans, tops - 1e-6)[1:],
+    )
+
+
+def allowances(scene: Scene, volumes: Volumes, dam: DamFacts) -> list[float]:
+    """Films in the cups of each pour, and the climb at the walls with the last one [ml]."""
+    more = [
+        allowance_ml(float(volume), scene.resin_of(pour))
+        for volume, pour in zip(volumes.resin_ml, scene.pours, strict=True)
+    ]
+    more[-1] += dam.climb_ml
+    return more
+
+
+def facts_of_figures(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[FigureFacts]:
+    """Buoyancy and holding of every figure, with what is near it in the plan."""
+    fill = scene.tank.fill_height_mm
+    lines = [fill - pour.top_depth_mm for pour in scene.pours]
+    air = {trap.figure_id: trap.volume_ml for trap in reversed(shape.traps)}
+    facts = []
+    for figure, body, peak in zip(
+        scene.figures, shape.figures, heat.figure_peaks_c, strict=True
+    ):
+        bottom, top = float(body.least[2]), float(body.most[2])
+        middle = min(0.5 * (bottom + top), fill - 1e-6)
+        within = next(number for number, line in enumerate(lines) if middle < line)
+        below = [line for line in lines[:-1] if line <= top]
+        line_below = min(below, key=lambda line: abs(bottom - line)) if below else None
+        stiff = False
+        if line_below is not None:
+            laid_on = lines.index(line_below)
+            cure = heat.cures[laid_on]
+            opens = cure.tack_opens_h if cure else 0.0
+            stiff = opens is not None and scene.pours[laid_on + 1].wait_h >= opens
+        facts.append(
+            figure_facts(
+                figure, body.bulk, scene.resin_of(scene.pours[within]),
+                gap_below_mm=body.gap_below_mm,
+                line_below_mm=None if line_below is None else bottom - line_below,
+                contact_cm2=body.contact_cm2,
+                layer_is_stiff=stiff,
+                room_above_mm=max(1.0, scene.tank.wall_height_mm - top),
+                peak_c=peak,
+                above_ml=body.above_ml,
+                trapped_ml=air.get(figure.id, 0.0),
+            )
+        )
+    return facts
+
+
+def filling_of(scene: Scene, shape: SceneShape) -> Filling:
+    """How the water grows, and what air and hollows do to it."""
+    tank, bed = scene.tank, scene.bed
+    heights = np.linspace(0.0, tank.fill_height_mm, CURVE_POINTS)
+    wet, trapped = wet_and_trapped_ml(shape.free, shape.spans.area_mm2, heights)
+    spans = shape.spans
+    of_bed = spans.what == 1
+    bed_ml = float((spans.high - np.maximum(spans.low, 0.0))[of_bed].sum() * spans.area_mm2 / 1000)
+    x = np.linspace(0, tank.inner_width_mm, max(3, round(tank.inner_width_mm / 2)))
+    y = np.linspace(0, tank.inner_behind_mm, max(3, round(tank.inner_behind_mm / 2)))
+    slope = np.hypot(*np.gradient(bed_heights(bed, tank, x, y), y, x))
+    area = bed_area_cm2(bed, tank)
+    gas = 0.0
+    if not bed.sealed:
+        # ideal gas in the pores, at constant pressure, from 293 K
+        gas = bed.material.porosity_fraction * bed_ml * WARMS_BY_K / 293.15
+    return Filling(
+        height_mm=np.round(heights, 2).tolist(),
+        free_ml=np.round(free_volume_ml(spans, heights), 2).tolist(),
+        resin_ml=np.round(wet - trapped, 2).tolist(),
+        traps=shape.traps,
+        basins=shape.basins,
+        bed_ml=round(bed_ml, 1),
+        steepest_deg=round(float(np.degrees(np.arctan(slope.max()))), 1),
+        gas_ml=round(gas, 2),
+        seal_coat_g=round(area * SEAL_COAT_MM / 10 * scene.resins[0].density_g_ml, 1),
+    )
+
+
+def stresses(scene: Scene, heat: SceneHeat) -> list[PourStress | None]:
+    """Shrinkage and stress of each pour."""
+    mean = float(heat.room_c.mean())
+    return [
+        None if cure is None else pour_stress(
+            scene.resin_of(pour), cure.peak_c,
+            place.skin_c if place.skin_c is not None else cure.peak_c, mean, cure.degree_at_end,
+            scene.tank.inner_width_mm, pour_depth_mm(scene, number),
+        )
+        for number, (pour, cure, place) in enumerate(
+            zip(scene.pours, heat.cures, heat.places, strict=True), start=1
+        )
+    ]
+
+
+def bubbles_of(scene: Scene, heat: SceneHeat) -> BubbleProfile:
+    """Escape size at every level that holds resin, from the surface down."""
+    marched = heat.marched
+    levels = np.flatnonzero(marched.resin.any(axis=(1, 2)))[::-1]
+    pours = [scene.pours[int(marched.pour_of_level[level])] for level in levels]
+    fill = scene.tank.fill_height_mm
+    return bubble_profile(
+        [round(fill - float(marched.heights[level]) / MM, 2) for level in levels],
+        [pour.top_depth_mm for pour in pours],
+        [scene.resin_of(pour).density_g_ml for pour in pours],
+        marched.flown[levels],
+    )
+
+
+def settling_of(scene: Scene, index: int, depth_mm: float, heat: SceneHeat) -> list[Settling]:
+    """How far the grains of one pour sink before it gels."""
+    pour = scene.pours[index]
+    mine = np.flatnonzero(heat.marched.pour_of_level == index)
+    fluidity = float(np.median(heat.marched.flown[mine])) if len(mine) else 0.0
+    return [
+        settling(
+            one.kind, one.diameter_mm, scene.resin_of(pour).density_g_ml, fluidity, depth_mm
+        )
+        for one in pour.inclusions
+    ]
+
+
+def light_of(scene: Scene, index: int, depth_mm: float, shape: SceneShape) -> LightAnswer | None:
+    """How a light-cured layer sets; figures above its floor shade what is under them."""
+    light = scene.resin_of(scene.pours[index]).light
+    if light is None:
+        return None
+    spans = shape.spans
+    floor = scene.tank.fill_height_mm - scene.pours[index].top_depth_mm - depth_mm
+    column = np.repeat(np.arange(len(spans.first) - 1), np.diff(spans.first))
+    shades = (spans.what >= 2) & (spans.low > floor + 0.5)
+    shaded = len(np.unique(column[shades])) / (len(spans.first) - 1)
+    return light_answer(light, depth_mm, shaded)
