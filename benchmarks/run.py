@@ -11,13 +11,14 @@ from collections.abc import Callable
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
-sys.path[:0] = [str(ROOT / "server"), str(ROOT / "core" / "tests"), str(ROOT / "benchmarks")]
+sys.path[:0] = [str(ROOT / "benchmarks"), str(ROOT / "core" / "tests"), str(ROOT / "server")]
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
 os.environ.setdefault("GONDOLA_SECRET_KEY", "only-for-benchmarks")
 
 import numpy as np
 from reference_march import reference_peak
-from shapes import shapes
+from meshing import shapes
+from marching import drafts_against_fine, heat
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
@@ -132,3 +133,5 @@ if __name__ == "__main__":
     march_against_bdf()
     grades_of_the_demo()
     shapes(timed)
+    heat(timed)
+    drafts_against_fine()

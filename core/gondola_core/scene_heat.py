@@ -161,7 +161,7 @@ RUNAWAY_C = 100.0
 def _peak_error(
     cures: list[PourCure | None], coarse: list[float | None], ratio: float
 ) -> float | None:
-    """Largest error of a pour's peak, by two grids of a second-order method (richardson1911).
+    """Largest error of a pour's peak, by two grids of a second-order method ; Source: richardson1911.
 
         e = |fine - coarse| / (r^2 - 1)
     """

@@ -132,19 +132,26 @@ def _edge_side(ax, ay, bx, by, px, py):  # type: ignore[no-untyped-def]
 
 
 @njit(nogil=True, cache=True)
-def _cross_lines(vertices, faces, x0, dx, nx, y0, dy, ny, count_only, start, z_out, way_out):  # type: ignore[no-untyped-def]
-    """Crossings of every vertical line with every triangle; counts first, then fills."""
-    fill = np.zeros(nx * ny, dtype=np.int64)
+def _cross_lines(vertices, faces, x0, dx, nx, y0, dy, ny):  # type: ignore[no-untyped-def]
+    """Crossings of every vertical line with every triangle: (line, height, way), as they are met."""
+    room = 4 * faces.shape[0] + 64
+    column = np.empty(room, dtype=np.int64)
+    z_out = np.empty(room)
+    way = np.empty(room, dtype=np.int64)
+    count = 0
     for f in range(faces.shape[0]):
         a, b, c = faces[f, 0], faces[f, 1], faces[f, 2]
-        ax, ay, az = vertices[a, 0], vertices[a, 1], vertices[a, 2]
-        bx, by, bz = vertices[b, 0], vertices[b, 1], vertices[b, 2]
-        cx, cy, cz = vertices[c, 0], vertices[c, 1], vertices[c, 2]
-        i0 = max(0, int(np.floor((min(ax, bx, cx) - x0) / dx)))
-        i1 = min(nx - 1, int(np.ceil((max(ax, bx, cx) - x0) / dx)))
-        j0 = max(0, int(np.floor((min(ay, by, cy) - y0) / dy)))
-        j1 = min(ny - 1, int(np.ceil((max(ay, by, cy) - y0) / dy)))
-        if i0 > i1 or j0 > j1:
+        ax, ay = vertices[a, 0], vertices[a, 1]
+        bx, by = vertices[b, 0], vertices[b, 1]
+        cx, cy = vertices[c, 0], vertices[c, 1]
+        # a hair wider than the triangle, so that no line on its edge is left out
+        i0 = max(0, int(np.ceil((min(ax, bx, cx) - x0) / dx - 1e-9)))
+        i1 = min(nx - 1, int(np.floor((max(ax, bx, cx) - x0) / dx + 1e-9)))
+        if i0 > i1:
+            continue
+        j0 = max(0, int(np.ceil((min(ay, by, cy) - y0) / dy - 1e-9)))
+        j1 = min(ny - 1, int(np.floor((max(ay, by, cy) - y0) / dy + 1e-9)))
+        if j0 > j1:
             continue
         area = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
         for j in range(j0, j1 + 1):
@@ -152,25 +159,43 @@ def _cross_lines(vertices, faces, x0, dx, nx, y0, dy, ny, count_only, start, z_o
             for i in range(i0, i1 + 1):
                 px = x0 + i * dx
                 s1 = _edge_side(ax, ay, bx, by, px, py)
-                s2 = _edge_side(bx, by, cx, cy, px, py)
-                if s1 != s2:
+                if s1 != _edge_side(bx, by, cx, cy, px, py):
                     continue
-                s3 = _edge_side(cx, cy, ax, ay, px, py)
-                if s1 != s3:
+                if s1 != _edge_side(cx, cy, ax, ay, px, py):
                     continue
-                column = j * nx + i
-                if not count_only:
-                    if area != 0.0:
-                        u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / area
-                        v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / area
-                        z = u * az + v * bz + (1.0 - u - v) * cz
-                    else:
-                        z = (az + bz + cz) / 3.0
-                    at = start[column] + fill[column]
-                    z_out[at] = z
-                    way_out[at] = -s1
-                fill[column] += 1
-    return fill
+                az, bz, cz = vertices[a, 2], vertices[b, 2], vertices[c, 2]
+                if area != 0.0:
+                    u = ((bx - px) * (cy - py) - (by - py) * (cx - px)) / area
+                    v = ((cx - px) * (ay - py) - (cy - py) * (ax - px)) / area
+                    z = u * az + v * bz + (1.0 - u - v) * cz
+                else:
+                    z = (az + bz + cz) / 3.0
+                if count == room:
+                    room *= 2
+                    column = np.append(column, np.empty(room - count, dtype=np.int64))
+                    z_out = np.append(z_out, np.empty(room - count))
+                    way = np.append(way, np.empty(room - count, dtype=np.int64))
+                column[count], z_out[count], way[count] = j * nx + i, z, -s1
+                count += 1
+    return column[:count], z_out[:count], way[:count]
+
+
+@njit(nogil=True, cache=True)
+def _by_line(lines, column, z, way):  # type: ignore[no-untyped-def]
+    """Crossings sorted by their line: (start of each line, heights, ways)."""
+    start = np.zeros(lines + 1, dtype=np.int64)
+    for k in range(column.shape[0]):
+        start[column[k] + 1] += 1
+    for line in range(lines):
+        start[line + 1] += start[line]
+    at = start.copy()
+    z_out = np.empty_like(z)
+    way_out = np.empty_like(way)
+    for k in range(column.shape[0]):
+        to = at[column[k]]
+        z_out[to], way_out[to] = z[k], way[k]
+        at[column[k]] += 1
+    return start, z_out, way_out
 
 
 @njit(nogil=True, cache=True)
@@ -241,13 +266,8 @@ def mesh_spans(mesh: TriMesh, x_mm: Array, y_mm: Array) -> MeshSpans:
     vertices = np.ascontiguousarray(mesh.vertices, dtype=float)
     faces = np.ascontiguousarray(mesh.faces, dtype=np.int32)
     place = (float(x_mm[0]), dx, nx, float(y_mm[0]), dy, ny)
-    none_f, none_i = np.empty(0), np.empty(0, dtype=np.int64)
-    counts = _cross_lines(vertices, faces, *place, True, none_i, none_f, none_i)
-    start = np.zeros(nx * ny + 1, dtype=np.int64)
-    np.cumsum(counts, out=start[1:])
-    total = int(start[-1])
-    z, way = np.empty(total), np.empty(total, dtype=np.int64)
-    _cross_lines(vertices, faces, *place, False, start, z, way)
+    start, z, way = _by_line(nx * ny, *_cross_lines(vertices, faces, *place))
+    total = len(z)
     column = np.empty(total, dtype=np.int64)
     low, high = np.empty(total), np.empty(total)
     count, unbalanced, hit = _wind(start, z, way, column, low, high)
