@@ -16,9 +16,9 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
 os.environ.setdefault("GONDOLA_SECRET_KEY", "only-for-benchmarks")
 
 import numpy as np
-from reference_march import reference_peak
-from meshing import shapes
 from marching import drafts_against_fine, heat
+from meshing import shapes
+from reference_march import reference_peak
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box

@@ -21,12 +21,12 @@ SOUNDINGS_ACROSS = 11
 def section(
     scene: Scene, sights: list[FigureSight], keeper: Keeper, meshes: Meshes
 ) -> Section:
-    """All views. The front is cut at the glass, the side at the left wall, above not at all."""
+    """All views: the front cut at the glass, the side at the right wall, from above not at all."""
     tank, bed = scene.tank, scene.bed
     x = _steps(tank.inner_width_mm)
     y = _steps(tank.inner_behind_mm)
     front_cut = bed_heights(bed, tank, x, np.zeros(1))[0]
-    side_cut = bed_heights(bed, tank, np.zeros(1), y)[:, 0]
+    side_cut = bed_heights(bed, tank, np.array([tank.inner_width_mm]), y)[:, 0]
     drawn = {
         view: [
             put_in_place(figure, view, keeper.keep(

@@ -17,6 +17,7 @@ from .checks import (
     pour_depth_mm,
     pour_flags,
     scene_flags,
+    water_flags,
 )
 from .cure.answer import PourCure, audit, cure_history, heat_profile
 from .cure.stress import PourStress
@@ -43,6 +44,7 @@ from .scene_heat import DRAFT, FINE, Grade, SceneHeat, scene_heat
 from .scene_shape import SceneShape, body_inputs, scene_shape
 from .schedule import ROOM_STEP_H, nights, pour_starts_h
 from .tint import Seam, figure_sights, seams, water_profile
+from .tint.stock import measured_pour
 from .units import HOUR
 
 Array = NDArray[np.float64]
@@ -94,7 +96,8 @@ def evaluate(
     facts = facts_of_figures(scene, shape, heat)
     flags = in_order(
         pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.places, strained)
-        + scene_flags(scene, sights, steps, extents)
+        + scene_flags(scene, extents)
+        + water_flags(scene, sights, steps, lambda changed: figure_sights(changed, extents))
         + dam_flags(scene, dam)
         + figure_flags(
             scene, facts, shape.traps, shape.basins,
@@ -103,7 +106,8 @@ def evaluate(
     )
     pours = [
         _pour_outcome(
-            scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index], shape
+            scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index], shape,
+            keeper,
         )
         for index in range(len(scene.pours))
     ]
@@ -150,10 +154,12 @@ _OUTCOME = TypeAdapter(Outcome)
 
 def _water_inputs(scene: Scene) -> list[object]:
     return [
-        scene.brief.light, scene.brief.backdrop_srgb, scene.colourants,
+        scene.brief.light, scene.brief.backdrop_srgb, scene.brief.sides, scene.brief.viewing_mm,
+        scene.brief.feather_mm, scene.brief.scale, scene.bed.paint_srgb, scene.colourants,
+        [[one.id, one.yellow_per_cm] for one in scene.resins],
         [[body_inputs(one), one.paint_srgb, one.id, one.name] for one in scene.figures],
-        [(pour.top_depth_mm, pour.doses) for pour in scene.pours],
-        scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
+        [(pour.top_depth_mm, pour.resin_id, pour.doses) for pour in scene.pours],
+        scene.tank.inner_width_mm, scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
     ]
 
 
@@ -181,7 +187,7 @@ def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 
 def _pour_outcome(
     scene: Scene, index: int, volumes: Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
-    steps: list[Seam], stress: PourStress | None, shape: SceneShape,
+    steps: list[Seam], stress: PourStress | None, shape: SceneShape, keeper: Keeper,
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
@@ -214,6 +220,11 @@ def _pour_outcome(
             )
             for dose in pour.doses
         ],
+        measured=keeper.keep(
+            "measured",
+            [pour.doses, mix, scene.colourants, scene.tank.fill_height_mm, scene.resins[0].id, index],
+            lambda: measured_pour(scene, index + 1, mix.mix_g, mix.part_a_g),
+        ),
         start_h=start,
         starts_at=_clock(scene, start),
         working_min=resin.working_min,

@@ -15,6 +15,7 @@ from .holding import FigureFacts
 from .mixing import Mix
 from .schedule import Night
 from .tint import FigureSight, Seam, WaterProfile
+from .tint.stock import MeasuredPour
 from .traps import AirTrap, DryBasin
 
 
@@ -60,6 +61,7 @@ class PourOutcome:
     free_surface_cm2: float
     mix: Mix
     doses: list[DoseDrops]
+    measured: MeasuredPour
     start_h: float
     starts_at: str
     working_min: float

@@ -1,74 +1,394 @@
-"""The picture of the water from the front: bed and back wall seen through the tinted resin."""
+"""The piece as it will look: bed, figures and back wall through the tinted resin, pixel by pixel."""
 
 from __future__ import annotations
 
 import io
+from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
+from numba import njit
 from numpy.typing import NDArray
 from PIL import Image
 
-from .geometry import bed_heights
-from .scene import Scene
+from .geometry import Meshes, figure_mesh, plan_box, tank_plan
+from .geometry.body import own_mesh
+from .geometry.frame import figure_matrix
+from .kept import Keeper
+from .model import bed_surface
+from .raster import Buffer, Pixels, corner_attributes, draw
+from .scene import BoxShape, Figure, Scene
+from .scene_shape import body_inputs
 from .tint import water_of
-from .tint.colour import encode_srgb, linear_srgb, reflectance_of_hex
+from .tint.attenuation import DIFFUSE_PATH, FRONT_PATH, Water
+from .tint.colour import encode_srgb, linear_of_hex, linear_srgb
+from .tint.spectrum import reflectance_basis
+from .tint.top_view import seen_from_above
 from .units import MM
 
 Array = NDArray[np.float64]
+View = Literal["front", "side", "above"]
 
-PIXELS_PER_MM = 2.0
-MOST_PIXELS = 480
-BEHIND_NODES = 24
-SKY_LIGHT = 0.35
-"""Light on a steep slope of the bed over that on a level one. Source: assumed"""
+SKY = 0.5
+"""Light from above that reaches a face turned away from it. Source: assumed"""
+LAMP_WIDE = 0.16
+"""Half width of the lamp's penumbra over the height of what stands above. Source: assumed"""
+NODES = 28
+SAMPLES = 14
+GOLDEN = 2.399963229728653
+LEAST_PIXELS, MOST_PIXELS = 120, 1600
+BED, BEHIND = 0, -1
 
 
-def front_picture(scene: Scene) -> NDArray[np.uint8]:
-    """What is seen through the front glass, without the figures: (rows, columns, 3) of sRGB.
+@dataclass(frozen=True, slots=True, eq=False)
+class Scenery:
+    """What a view meets, whatever the water: kept while only doses change.
 
-    Rows run down from the fill line to the floor, columns from left to right. Each sight line
-    runs level from the glass to the first bed that it meets, or to the back wall. Colours come
-    from the 31-band model at every row and at 24 distances, linear between.
+    rows are of depth in front and side views
+    far_mm      (columns,) distance to the back wall, and where the glass begins
+    from_top, from_front   light on each pixel's surface by its facing and what shades it
+    paint       linear colour of each pixel's surface
     """
-    tank = scene.tank
-    scale = min(
-        PIXELS_PER_MM, MOST_PIXELS / tank.inner_width_mm, MOST_PIXELS / tank.fill_height_mm
-    )
-    columns = max(8, round(tank.inner_width_mm * scale))
-    rows = max(8, round(tank.fill_height_mm * scale))
-    x = (np.arange(columns) + 0.5) * tank.inner_width_mm / columns
-    depth = (np.arange(rows) + 0.5) * tank.fill_height_mm / rows
-    steps = max(16, round(tank.inner_behind_mm * min(1.0, scale)))
-    y = np.arange(steps + 1) * tank.inner_behind_mm / steps
-    ground = bed_heights(scene.bed, tank, x, y)
-    behind, hit = _first_hit(ground, y, tank.fill_height_mm - depth)
-    slope = np.hypot(*np.gradient(ground, y, x))
-    level = SKY_LIGHT + (1 - SKY_LIGHT) / np.sqrt(1 + slope**2)
-    shade = np.where(hit >= 0, level[np.clip(hit, 0, steps), np.arange(columns)[None, :]], 1.0)
 
+    buffer: Buffer
+    scale: float
+    near_mm: Pixels
+    far_mm: Pixels
+    from_top: Pixels
+    from_front: Pixels
+    paint: Pixels
+
+
+def picture(
+    scene: Scene, view: View, width_px: int, meshes: Meshes, keeper: Keeper
+) -> NDArray[np.uint8]:
+    """What is seen through the front, the right side, or from above: (rows, columns, 3) of sRGB.
+
+    Orthographic, at the section's own scale: from the fill line to the floor, or the plan with its
+    back at the top. Colours come from the 31-band model at every row and at 28 distances.
+    """
+    width_px = int(np.clip(width_px, LEAST_PIXELS, MOST_PIXELS))
+    tank = scene.tank
+    scenery = keeper.keep(
+        f"scenery-{view}-{width_px}",
+        [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
+         scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb, scene.brief.backdrop_srgb,
+         [[body_inputs(one), one.paint_srgb, one.zones] for one in scene.figures]],
+        lambda: _scenery(scene, view, width_px, meshes),
+    )
     water = water_of(scene)
-    nodes = np.linspace(0, tank.inner_behind_mm, BEHIND_NODES)
-    spectra = water.seen(np.ones(31), depth[:, None] * MM, nodes[None, :] * MM)
-    place = behind / tank.inner_behind_mm * (BEHIND_NODES - 1)
-    near = np.minimum(place.astype(int), BEHIND_NODES - 2)
-    part = (place - near)[..., None]
-    paints = (scene.brief.backdrop_srgb, scene.bed.paint_srgb)
-    table = np.stack([linear_srgb(spectra * reflectance_of_hex(paint)) for paint in paints])
-    flat = table.reshape(-1, 3).astype(np.float32)
-    index = ((hit >= 0) * rows + np.arange(rows)[:, None]) * BEHIND_NODES + near
-    low = flat.take(index, axis=0)
-    picture = flat.take(index + 1, axis=0)
-    picture -= low
-    picture *= part.astype(np.float32)
-    picture += low
-    picture *= shade[..., None].astype(np.float32)
-    return _encoded(picture)
+    return _encoded(_above(scene, scenery, water) if view == "above" else _level(scenery, water))
+
+
+def _frame(scene: Scene, view: View) -> tuple[float, float, tuple[int, int, int], tuple[float, ...]]:
+    """Width and height of the view [mm], its axes (right, down, away) and the near upper left corner."""
+    left, right, front, back = plan_box(scene.tank)
+    fill = scene.tank.fill_height_mm
+    if view == "front":
+        return right - left, fill, (0, 2, 1), (left, fill, front)
+    if view == "side":
+        return back - front, fill, (1, 2, 0), (front, fill, right)
+    return right - left, back - front, (0, 1, 2), (left, back, fill)
+
+
+_SIGNS = {"front": (1.0, -1.0, 1.0), "side": (1.0, -1.0, -1.0), "above": (1.0, -1.0, -1.0)}
+
+
+def _scenery(scene: Scene, view: View, width_px: int, meshes: Meshes) -> Scenery:
+    wide, high, axes, origin = _frame(scene, view)
+    scale = min(width_px / wide, MOST_PIXELS / high)
+    columns, rows = max(8, round(wide * scale)), max(8, round(high * scale))
+    bodies = [(mesh := bed_surface(scene), corner_attributes(mesh, np.eye(3)))]
+    turns = [np.eye(3)]
+    if scene.bed.mesh is not None:
+        mesh = own_mesh(scene.bed.mesh, meshes)
+        bodies.append((mesh, corner_attributes(mesh, np.eye(3))))
+        turns.append(np.eye(3))
+    bed_parts = len(bodies)
+    for figure in scene.figures:
+        mesh, turn = figure_mesh(figure, meshes), figure_matrix(figure)
+        bodies.append((mesh, corner_attributes(mesh, turn)))
+        turns.append(turn)
+    buffer = draw(
+        bodies, rows, columns, axes, (origin[0], origin[1], origin[2]), _SIGNS[view], scale
+    )
+    near, far = _walls(scene, view, columns, scale)
+    x, y, z = _places(scene, view, buffer, scale, far)
+    from_top, from_front = _lighting(scene, view, buffer, bodies, x, y, z)
+    paint = _paint(scene, buffer, bed_parts, x, y, z)
+    return Scenery(
+        buffer=buffer, scale=scale, near_mm=near, far_mm=far, from_top=from_top,
+        from_front=from_front, paint=paint,
+    )
+
+
+def _walls(scene: Scene, view: View, columns: int, scale: float) -> tuple[Pixels, Pixels]:
+    """Where the glass begins and the back wall stands along each column's sight line [mm]."""
+    _, _, _, origin = _frame(scene, view)
+    tank = scene.tank
+    left, right, front, back = plan_box(tank)
+    depth = {"front": back - front, "side": right - left, "above": tank.fill_height_mm}[view]
+    near = np.zeros(columns, dtype=np.float32)
+    far = np.full(columns, depth, dtype=np.float32)
+    if view == "above" or (isinstance(tank.shape, BoxShape) and tank.taper_deg == 0):
+        return near, far
+    plan = tank_plan(tank, tank.fill_height_mm)
+    axis, other = (0, 1) if view == "front" else (1, 0)
+    at = origin[0] + (np.arange(columns) + 0.5) / scale
+    for column, place in enumerate(at):
+        hits = []
+        for p, q in zip(plan, np.roll(plan, -1, axis=0), strict=True):
+            if (p[axis] > place) != (q[axis] > place):
+                share = (place - p[axis]) / (q[axis] - p[axis])
+                hits.append(p[other] + share * (q[other] - p[other]))
+        if hits:
+            ways = [hit - front if view == "front" else right - hit for hit in (min(hits), max(hits))]
+            near[column], far[column] = min(ways), max(ways)
+    return near, far
+
+
+def _places(
+    scene: Scene, view: View, buffer: Buffer, scale: float, far: Pixels
+) -> tuple[Pixels, Pixels, Pixels]:
+    """Place of each pixel's surface in the tank [mm]; that of the back wall where nothing is met."""
+    rows, columns = buffer.away.shape
+    _, _, axes, origin = _frame(scene, view)
+    away = np.where(np.isfinite(buffer.away), buffer.away, far[None, :])
+    signs = _SIGNS[view]
+    along = [
+        origin[0] + signs[0] * (np.arange(columns) + 0.5)[None, :] / scale + 0 * away,
+        origin[1] + signs[1] * (np.arange(rows) + 0.5)[:, None] / scale + 0 * away,
+        origin[2] + signs[2] * away,
+    ]
+    place = [along[axes.index(axis)].astype(np.float32) for axis in range(3)]
+    return place[0], place[1], place[2]
+
+
+def _lighting(
+    scene: Scene, view: View, buffer: Buffer, bodies: list[tuple[object, Pixels]],
+    x: Pixels, y: Pixels, z: Pixels,
+) -> tuple[Pixels, Pixels]:
+    """Light from above and from the front on each pixel: facing, soft shadow, contact darkening.
+
+    The shadow is that of a wide lamp: samples around the place look up how high things stand above
+    it; what is near darkens the contact.
+    """
+    left, right, front, back = plan_box(scene.tank)
+    step = max(0.7, (right - left) / 260)
+    columns, rows = int((right - left) / step) + 2, int((back - front) / step) + 2
+    top = draw(
+        bodies, rows, columns, (0, 1, 2), (left, front, 1e4), (1.0, 1.0, -1.0), 1 / step  # type: ignore[arg-type]
+    )
+    height = np.where(np.isfinite(top.away), 1e4 - top.away, -1e4).astype(np.float32)
+    turn = GOLDEN * np.arange(SAMPLES)
+    ring = np.sqrt((np.arange(SAMPLES) + 0.5) / SAMPLES)
+    shade, contact = _shaded(
+        x, y, z, height, left, front, step,
+        (ring * np.cos(turn)).astype(np.float32), (ring * np.sin(turn)).astype(np.float32), LAMP_WIDE,
+    )
+    met = buffer.what >= 0
+    up = np.clip(buffer.carried[..., 2], 0.0, 1.0)
+    toward = {"front": -buffer.carried[..., 1], "side": buffer.carried[..., 0],
+              "above": buffer.carried[..., 2]}[view]
+    from_top = (SKY + (1 - SKY) * up) * (1 - 0.6 * shade) * (1 - 0.4 * contact)
+    from_front = (0.45 + 0.55 * np.clip(toward, 0, 1)) * (1 - 0.45 * contact)
+    return (
+        np.where(met, from_top, 1.0).astype(np.float32),
+        np.where(met, from_front, 1.0).astype(np.float32),
+    )
+
+
+@njit(nogil=True, cache=True)
+def _shaded(x, y, z, height, left, front, step, dx, dy, wide):  # type: ignore[no-untyped-def]
+    rows, columns = x.shape
+    ny, nx = height.shape
+    shade = np.zeros((rows, columns), dtype=np.float32)
+    contact = np.zeros((rows, columns), dtype=np.float32)
+    for j in range(rows):
+        for i in range(columns):
+            dark = 0.0
+            close = 0.0
+            for s in range(dx.shape[0]):
+                # look up in a disc that widens with the height of what stands there
+                reach = 1.2
+                for turn in range(2):
+                    u = int((x[j, i] + reach * dx[s] - left) / step)
+                    v = int((y[j, i] + reach * dy[s] - front) / step)
+                    u = min(max(u, 0), nx - 1)
+                    v = min(max(v, 0), ny - 1)
+                    gap = height[v, u] - z[j, i]
+                    if turn == 0:
+                        if 0.4 < gap < 7.0:
+                            close += 1.0
+                        reach = 2.0 + wide * max(gap, 10.0)
+                    elif gap > 1.0:
+                        dark += 1.0
+            shade[j, i] = dark / dx.shape[0]
+            contact[j, i] = close / dx.shape[0]
+    return shade, contact
+
+
+def _paint(
+    scene: Scene, buffer: Buffer, bed_parts: int, x: Pixels, y: Pixels, z: Pixels
+) -> Pixels:
+    """Linear colour of each pixel's surface: figures by zone, the bed by slope, height and grain."""
+    paint = np.empty((*buffer.what.shape, 3), dtype=np.float32)
+    paint[:] = linear_of_hex(scene.brief.backdrop_srgb)
+    on_bed = (buffer.what >= 0) & (buffer.what < bed_parts)
+    if on_bed.any():
+        paint[on_bed] = _bed_paint(scene, buffer.carried[on_bed], x[on_bed], y[on_bed], z[on_bed])
+    for number, figure in enumerate(scene.figures):
+        mine = buffer.what == bed_parts + number
+        if mine.any():
+            paint[mine] = _figure_paint(figure, buffer.carried[mine])
+    return paint
+
+
+def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -> Array:
+    base = linear_of_hex(scene.bed.paint_srgb)
+    steep = 1 - np.clip(carried[:, 2], 0, 1)
+    deep = 1 - np.clip(z / max(scene.tank.fill_height_mm, 1.0), 0, 1)
+    grain = (
+        np.sin(0.9 * x + 1.7 * np.sin(0.31 * y)) * np.sin(0.8 * y + 1.3 * np.sin(0.27 * x + 0.5 * z))
+        + 0.5 * np.sin(2.3 * x + 0.7 * z) * np.sin(2.1 * y - 1.1 * z)
+    )
+    bright = (1.12 - 0.40 * steep - 0.22 * deep) * (1 + 0.09 * grain)
+    return np.asarray(base * np.clip(bright, 0.15, 1.5)[:, None])
+
+
+def _figure_paint(figure: Figure, carried: Pixels) -> Array:
+    """Back above, belly below, marks as bars on fish and as the lower third of other things."""
+    flank = linear_of_hex(figure.paint_srgb)
+    out = np.broadcast_to(flank, (len(carried), 3)).copy()
+    upness, along, own_height = carried[:, 3], carried[:, 4], carried[:, 5]
+    zones, kind = figure.zones, figure.solids[0].kind
+    if zones.mark_srgb:
+        if kind in ("fish", "eel"):
+            bars = np.clip((np.sin(2 * np.pi * along * 6.5) - 0.35) * 3, 0, 1)
+            share = bars * np.clip(upness + 0.75, 0, 1) * (along > 0.3)
+        else:
+            share = np.clip((0.36 - own_height) * 14, 0, 1)
+        out += share[:, None] * (linear_of_hex(zones.mark_srgb) - out)
+    if zones.back_srgb:
+        share = np.clip((upness - 0.25) * 2.2, 0, 1)
+        out += share[:, None] * (linear_of_hex(zones.back_srgb) - out)
+    if zones.belly_srgb:
+        share = np.clip((-upness - 0.15) * 2.2, 0, 1)
+        out += share[:, None] * (linear_of_hex(zones.belly_srgb) - out)
+    return out
+
+
+def _kernel() -> Array:
+    """From a spectrum to the 3 x 3 map of paint's linear sRGB to seen linear sRGB, (31, 9)."""
+    basis = reflectance_basis()
+    bands = linear_srgb(np.eye(31))
+    return np.asarray((bands[:, :, None] * basis[:, None, :]).reshape(31, 9))
+
+
+_KERNEL = _kernel()
+
+
+def _level(scenery: Scenery, water: Water) -> Pixels:
+    """Front and side views: every sight line runs level, in one layer."""
+    rows = scenery.buffer.away.shape[0]
+    depth = (np.arange(rows) + 0.5) / scenery.scale * MM
+    furthest = float(scenery.far_mm.max()) * MM
+    nodes = np.linspace(0.0, furthest, NODES)
+    top, front, back = water.light
+    kernel = _KERNEL.astype(np.float32)
+    layer = water.layer_at(depth)
+    beam = water.beam()
+    above = (top * water.from_above(depth)).astype(np.float32)
+
+    def by_layer(strength: float) -> Pixels:
+        return np.exp(-strength * beam[:, None, :] * nodes[:, None]).astype(np.float32)
+
+    sight = by_layer(1.0)
+    maps_top = np.empty((rows, NODES, 9), dtype=np.float32)
+    for row in range(0, rows, 64):
+        part = slice(row, row + 64)
+        maps_top[part] = (above[part, None, :] * sight[layer[part]]) @ kernel
+    if front or back:
+        lit = front * by_layer(1.0 + FRONT_PATH)
+        if back:
+            away = np.exp(-FRONT_PATH * beam[:, None, :] * (furthest - nodes)[:, None])
+            lit = lit + back * sight * away
+        maps_front = ((lit.astype(np.float32)) @ kernel)[layer]
+    else:
+        maps_front = np.zeros((rows, NODES, 9), dtype=np.float32)
+    veil = np.zeros((rows, NODES, 3), dtype=np.float32)
+    if water.haze is not None:
+        veil = linear_srgb(water.veil(depth[:, None], nodes[None, :])).astype(np.float32)
+    return _composed(
+        scenery.buffer.away, scenery.near_mm, scenery.far_mm, scenery.paint, scenery.from_top,
+        scenery.from_front, maps_top, maps_front, veil, np.float32(furthest / MM / (NODES - 1)),
+    )
+
+
+@njit(nogil=True, cache=True, fastmath=True)
+def _composed(away, near, far, paint, from_top, from_front, maps_top, maps_front, veil, node_mm):  # type: ignore[no-untyped-def]
+    rows, columns = away.shape
+    out = np.empty((rows, columns, 3), dtype=np.float32)
+    last = maps_top.shape[1] - 2
+    for j in range(rows):
+        for i in range(columns):
+            reach = min(away[j, i], far[i]) - near[i]
+            place = max(reach, np.float32(0.0)) / node_mm
+            node = min(int(place), last)
+            part = place - node
+            r, g, b = paint[j, i, 0], paint[j, i, 1], paint[j, i, 2]
+            top, front = from_top[j, i], from_front[j, i]
+            for k in range(3):
+                k3 = 3 * k
+                low = top * (
+                    maps_top[j, node, k3] * r + maps_top[j, node, k3 + 1] * g
+                    + maps_top[j, node, k3 + 2] * b
+                ) + front * (
+                    maps_front[j, node, k3] * r + maps_front[j, node, k3 + 1] * g
+                    + maps_front[j, node, k3 + 2] * b
+                ) + veil[j, node, k]
+                high = top * (
+                    maps_top[j, node + 1, k3] * r + maps_top[j, node + 1, k3 + 1] * g
+                    + maps_top[j, node + 1, k3 + 2] * b
+                ) + front * (
+                    maps_front[j, node + 1, k3] * r + maps_front[j, node + 1, k3 + 1] * g
+                    + maps_front[j, node + 1, k3 + 2] * b
+                ) + veil[j, node + 1, k]
+                out[j, i, k] = low + part * (high - low)
+    return out
+
+
+def _above(scene: Scene, scenery: Scenery, water: Water) -> Pixels:
+    """From above: light goes down and comes back up; the flat face throws some back to the bed."""
+    fill = scene.tank.fill_height_mm
+    nodes = np.linspace(0.0, fill, 64)
+    tau = water.optical_depth(nodes * MM)
+    met = np.isfinite(scenery.buffer.away)
+    place = np.where(met, np.clip(scenery.buffer.away, 0, fill), fill) / fill * 63
+    row = np.minimum(place.astype(int), 62)
+    part = (place - row)[..., None].astype(np.float32)
+    bed_grey = float(linear_of_hex(scene.bed.paint_srgb).mean())
+    out = np.empty_like(scenery.paint)
+    for on_bed in (True, False):
+        mine = (scenery.buffer.what <= BED) == on_bed
+        if not mine.any():
+            continue
+        if water.haze is not None:
+            through = water.from_above(nodes * MM) * np.exp(-tau)
+        elif on_bed:
+            through = seen_from_above(np.full(31, bed_grey), tau)
+        else:
+            through = np.exp(-(1 + DIFFUSE_PATH) * tau)
+        maps = (through @ _KERNEL).astype(np.float32).reshape(-1, 3, 3)
+        chosen = maps[row[mine]] * (1 - part[mine][..., None]) + maps[row[mine] + 1] * part[mine][..., None]
+        out[mine] = np.einsum("nij,nj->ni", chosen, scenery.paint[mine])
+    return np.asarray(out * scenery.from_top[..., None])
 
 
 _CODES = encode_srgb(np.linspace(0.0, 1.0, 8193)).astype(np.uint8)
 
 
-def _encoded(linear: NDArray[np.float32]) -> NDArray[np.uint8]:
+def _encoded(linear: Pixels) -> NDArray[np.uint8]:
     """sRGB of linear values by table: as `encode_srgb`, at most one step off in the darkest."""
     place = np.clip(linear, 0.0, 1.0)
     place *= 8192
@@ -76,29 +396,10 @@ def _encoded(linear: NDArray[np.float32]) -> NDArray[np.uint8]:
     return np.asarray(_CODES.take(place.astype(np.int32)))
 
 
-def _first_hit(ground: Array, y: Array, heights: Array) -> tuple[Array, NDArray[np.int64]]:
-    """Where level sight lines from the glass first meet the bed.
-
-    ground   (steps, columns) bed heights; y (steps,); heights (rows,) of the sight lines
-    returns  distance behind the glass and index of the step, (rows, columns); the back wall
-             and -1 where none is met
-    """
-    risen = np.maximum.accumulate(ground, axis=0)
-    first = np.stack(
-        [np.searchsorted(risen[:, column], heights) for column in range(ground.shape[1])], axis=1
-    )
-    met = first < len(y)
-    index = np.minimum(first, len(y) - 1)
-    before = np.maximum(index - 1, 0)
-    columns = np.arange(ground.shape[1])[None, :]
-    low, high = ground[before, columns], ground[index, columns]
-    part = np.where(index > 0, (heights[:, None] - low) / np.maximum(high - low, 1e-9), 0.0)
-    at = y[before] + np.clip(part, 0, 1) * (y[index] - y[before])
-    return np.where(met, at, y[-1]), np.where(met, index, -1)
-
-
-def png_of(picture: NDArray[np.uint8]) -> bytes:
+def png_of(image: NDArray[np.uint8]) -> bytes:
     """The picture as a PNG file."""
     out = io.BytesIO()
-    Image.fromarray(picture).save(out, format="PNG", compress_level=3)
+    Image.fromarray(image).save(out, format="PNG", compress_level=1)
     return out.getvalue()
+
+

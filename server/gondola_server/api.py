@@ -18,6 +18,7 @@ from shapes.api import router as shapes
 from studio.api import router as studio
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
+from water.api import router as water
 
 from gondola_core.cure.sheet import DataSheet
 from gondola_core.errors import GondolaError, SceneError
@@ -51,6 +52,7 @@ api.add_router("", studio)
 api.add_router("", scenes)
 api.add_router("", shapes)
 api.add_router("", heat)
+api.add_router("", water)
 api.add_router("", library)
 
 

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "scenes",
     "shapes",
     "heat",
+    "water",
     "library",
 ]
 MIDDLEWARE = [

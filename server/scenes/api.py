@@ -17,7 +17,6 @@ from studio.schemas import Refusal
 from gondola_core.bedform import LARGEST_MAP_FILE, map_heights
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.outcome import Outcome
-from gondola_core.picture import front_picture, png_of
 from gondola_core.samples import blank
 from gondola_core.scene import LARGEST_FILE, read_scene
 from gondola_core.scene import Scene as SceneDocument
@@ -176,12 +175,6 @@ def evaluate_draft(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
     return HttpResponse(
         outcome_json(evaluate(scene, meshes=meshes)), content_type="application/json"
     )
-
-
-@router.post("/picture", operation_id="picture")
-def picture(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
-    """The water from the front, as a PNG; nothing is stored."""
-    return HttpResponse(png_of(front_picture(scene)), content_type="image/png")
 
 
 @router.post(

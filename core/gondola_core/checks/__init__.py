@@ -5,6 +5,7 @@ from .figures import figure_flags
 from .flag import Edit, Flag, Remedy, Severity
 from .heat import HeatLimit, heat_limits, pour_depth_mm, pour_flags
 from .scene import scene_flags
+from .water import water_flags
 
 _ORDER = {Severity.STOP: 0, Severity.WATCH: 1, Severity.NOTE: 2}
 
@@ -27,4 +28,5 @@ __all__ = [
     "pour_depth_mm",
     "pour_flags",
     "scene_flags",
+    "water_flags",
 ]

@@ -195,12 +195,12 @@ def _hot_flags(
         lead = f"{at.depth_mm:.0f} mm deep, {cure.peak_at_h:.0f} h after it is poured"
         if band and not broken:
             lead += f", and up to {band[1]:.0f} °C if room and resin run warm"
-    others = [limit.words + f" {limit.limit_c:.0f} °C" for limit in broken if limit is not worst]
+    others = [f"{limit.name} ({limit.limit_c:.0f} °C)" for limit in broken if limit is not worst]
     tail = f"{worst.words} {worst.limit_c:.0f} °C"
     if worst.pour_id is None and cure.peak_c < RUNAWAY_C:
         tail += f" and gets {reached:.0f} there"
     if others:
-        tail += "; " + "; ".join(others)
+        tail += "; too hot too for " + ", ".join(others)
     return [
         Flag(
             code="too_hot",

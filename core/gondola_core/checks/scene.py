@@ -1,4 +1,4 @@
-"""What can be told from the scene and its water: bed, rim, figures, layer lines."""
+"""What can be told from the scene alone: bed, rim, figures in their place."""
 
 from __future__ import annotations
 
@@ -8,14 +8,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..scene import Scene
-from ..tint import FigureSight, Seam
 from .flag import Flag, Severity
-from .remedies import even_dose, seal_bed
+from .remedies import seal_bed
 
 Array = NDArray[np.float64]
 
-LOST_DE00 = 3.0
-"""Colour difference below which a figure is lost before its background. Source: own_light"""
 SLACK_MM = 0.5
 """What a figure may reach past wall or fill line before it is said. Source: assumed"""
 LEAST_HEADROOM_MM = 6.0
@@ -23,10 +20,7 @@ LEAST_HEADROOM_MM = 6.0
 
 
 def scene_flags(
-    scene: Scene,
-    sights: Sequence[FigureSight],
-    steps: Sequence[Seam],
-    extents_mm: Sequence[tuple[Array, Array]],
+    scene: Scene, extents_mm: Sequence[tuple[Array, Array]]
 ) -> list[Flag]:
     """Flags that need no march.
 
@@ -36,8 +30,6 @@ def scene_flags(
         *_place_flags(scene, extents_mm),
         *_bed_flags(scene),
         *_rim_flags(scene),
-        *_sight_flags(sights),
-        *_seam_flags(scene, steps),
     ]
 
 
@@ -130,52 +122,4 @@ def _rim_flags(scene: Scene) -> list[Flag]:
             figure_id=None,
             remedies=[],
         )
-    ]
-
-
-def _sight_flags(sights: Sequence[FigureSight]) -> list[Flag]:
-    return [
-        Flag(
-            code="figure_lost",
-            severity=Severity.WATCH,
-            title=f"The {sight.name} is lost in the water",
-            sentence=(
-                f"It differs from what stands behind it by {sight.difference_de00:.1f}; below "
-                f"{LOST_DE00:.0f} it is not made out."
-            ),
-            number=sight.difference_de00,
-            limit=LOST_DE00,
-            unit="dE00",
-            depth_mm=round(0.5 * (sight.top_depth_mm + sight.bottom_depth_mm), 1),
-            at_h=None,
-            pour_number=None,
-            figure_id=sight.figure_id,
-            remedies=[],
-        )
-        for sight in sights
-        if sight.difference_de00 < LOST_DE00
-    ]
-
-
-def _seam_flags(scene: Scene, steps: Sequence[Seam]) -> list[Flag]:
-    return [
-        Flag(
-            code="seam_shows",
-            severity=Severity.WATCH if step.seam_de00 >= 4 else Severity.NOTE,
-            title=f"A line will show at {step.depth_mm:g} mm",
-            sentence=(
-                f"The colour steps by {step.seam_de00:.1f} between pour {number} and "
-                f"{number + 1}: {'a band' if step.seam_de00 >= 4 else 'seen'} on the back wall."
-            ),
-            number=step.seam_de00,
-            limit=2.0,
-            unit="dE00",
-            depth_mm=step.depth_mm,
-            at_h=None,
-            pour_number=number,
-            figure_id=None,
-            remedies=[even_dose(scene, number)],
-        )
-        for number, step in enumerate(steps, start=1)
-        if step.seam_de00 >= 2
     ]

@@ -46,7 +46,7 @@ def silhouette_of(figure: Figure, view: str, meshes: Meshes) -> Shadow:
     away = ({0, 1, 2} - {across, up}).pop()
     mesh = turned_mesh(figure, meshes)
     reach = mesh.vertices[:, away]
-    nearest = -reach.max() if view == "above" else reach.min()
+    nearest = reach.min() if view == "front" else -reach.max()
     return silhouette(mesh, across, up), float(nearest)
 
 
@@ -56,7 +56,7 @@ def put_in_place(figure: Figure, view: str, shadow: Shadow) -> list[Outline]:
     across, up = VIEWS[view]
     away = ({0, 1, 2} - {across, up}).pop()
     place = np.array([figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm])
-    begins = round(nearest + (-place[away] if view == "above" else place[away]), 2)
+    begins = round(nearest + (place[away] if view == "front" else -place[away]), 2)
     return [
         Outline(
             points_mm=np.round(line + place[[across, up]], 2).tolist(), nearest_mm=begins

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -18,10 +18,20 @@ class AbsorptionBand(Part):
 
 
 class Colourant(Part):
-    """A clear ink by value. Pigments that scatter are not modelled here."""
+    """A colourant by value: an ink that only absorbs, or a paste or white that scatters too.
+
+    scatter_per_mm  of 1 drop in 100 g at 550 nm; falls with wavelength by `scatter_power`
+    """
 
     id: Key
     name: Name
+    form: Annotated[
+        Literal["ink", "paste", "white", "mica", "craft_paint"], Field(title="form of the colourant")
+    ] = "ink"
     drop_g: float = bounded("mass of one drop", "g", 0.001, 0.5)
     bands: Annotated[list[AbsorptionBand], Field(title="absorption bands", max_length=12)]
+    scatter_per_mm: float = bounded("scatter of one drop per 100 g", "1/mm", 0, 5, default=0.0)
+    scatter_power: float = bounded("fall of scatter with wavelength", "", 0, 4, default=1.0)
+    scatter_cosine: float = bounded("mean cosine of scatter", "", 0, 0.98, default=0.7)
+    modelled: bool = True
     note: str = ""

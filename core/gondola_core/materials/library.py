@@ -70,7 +70,10 @@ def load_library() -> Library:
             band.pop("colourant_id")
     colourants = {
         row["id"]: Colourant.model_validate(
-            {**_numbers(row, {"id", "name", "note"}), "bands": bands[row["id"]]}
+            {
+                **_numbers(row, {"id", "name", "note", "form", "modelled"}),
+                "bands": bands[row["id"]], "modelled": row["modelled"] == "true",
+            }
         )
         for row in read_rows("colourants")
     }

@@ -173,6 +173,7 @@ def _ladder(material: SolidMaterial) -> Figure:
         solids=[Ladder(kind="ladder", length_mm=88, width_mm=9.6, rail_mm=1.6, rungs_count=9)],
         place=Place(x_mm=46, behind_mm=26, height_mm=30),
         tilt_deg=-10,
+        turn_deg=-32,
         material=material,
         paint_srgb="#9a8d78",
         holding="pin",

@@ -2,7 +2,16 @@
 
 from .bed import Bed, MeasuredDepth
 from .brief import Brief, Room, Units
-from .document import FORMAT, VERSION, MeshBody, Scene
+from .document import (
+    FORMAT,
+    VERSION,
+    ByEye,
+    MeshBody,
+    PickedColour,
+    ScaleTrue,
+    Scene,
+    Wish,
+)
 from .figure import (
     Box,
     Capsule,
@@ -53,6 +62,7 @@ __all__ = [
     "Box",
     "BoxShape",
     "Brief",
+    "ByEye",
     "Capsule",
     "Chamfered",
     "Cutting",
@@ -74,6 +84,7 @@ __all__ = [
     "MeasuredDepth",
     "MeshBody",
     "MeshSolid",
+    "PickedColour",
     "Place",
     "Pour",
     "Regular",
@@ -81,6 +92,7 @@ __all__ = [
     "Room",
     "Round",
     "Rounded",
+    "ScaleTrue",
     "Scene",
     "Seal",
     "Shape",
@@ -91,6 +103,7 @@ __all__ = [
     "Vent",
     "Wagon",
     "Wall",
+    "Wish",
     "Zones",
     "migrate",
     "problems_of",

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ..part import Note, Part, bounded
+from ..part import Key, Note, Part, bounded
 
 Side = Literal["front", "back", "left", "right", "above"]
 
@@ -49,8 +49,14 @@ class Brief(Part):
     pieces_count: Annotated[int, Field(title="number of equal pieces", ge=1, le=500)] = 1
     room: Room
     light: Annotated[
-        Literal["lamp_above", "room", "lit_from_behind"], Field(title="light on the finished piece")
+        Literal["lamp_above", "room", "lit_from_behind", "mixed"], Field(title="light on the finished piece")
     ] = "lamp_above"
+    sides: Annotated[
+        Literal["polished", "sanded", "painted_white"], Field(title="side faces of the piece")
+    ] = "polished"
+    viewing_mm: float = bounded("distance of the eye", "mm", 100, 5000, default=400.0)
+    feather_mm: float = bounded("softness of the joins", "mm", 0, 20, default=0.0)
+    owned: Annotated[list[Key], Field(title="colourants owned", max_length=24)] = []
     backdrop_srgb: Annotated[
         str, Field(title="colour behind the tank", pattern=r"^#[0-9a-f]{6}$")
     ] = "#f4f1ea"

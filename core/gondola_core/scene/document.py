@@ -18,6 +18,45 @@ FORMAT: Literal["gondola-scene"] = "gondola-scene"
 VERSION: Literal[2] = 2
 
 
+class ScaleTrue(Part):
+    """Water as a real one would look at this scale."""
+
+    kind: Literal["scale_true"]
+    water_type: Annotated[
+        Literal["I", "IB", "II", "III", "1C", "3C", "5C", "7C", "9C"], Field(title="type of water")
+    ]
+    exaggeration: Annotated[float, Field(title="exaggeration", ge=0.1, le=12)] = 1.0
+    haze: Annotated[bool, Field(title="haze for true contrast")] = False
+
+
+class PickedColour(Part):
+    """The back wall wished in a colour at a depth."""
+
+    depth_mm: Annotated[float, Field(title="depth of a wished colour", ge=0, le=600)]
+    srgb: Annotated[str, Field(title="wished colour", pattern=r"^#[0-9a-f]{6}$")]
+
+
+class ByEye(Part):
+    """Water by colours picked at depths."""
+
+    kind: Literal["by_eye"]
+    picks: Annotated[list[PickedColour], Field(title="wished colours", min_length=2, max_length=8)]
+
+
+class Wish(Part):
+    """How the water should look, and what the doses may be.
+
+    graded  doses grow from the surface to the bed, in steps of equal colour difference
+    """
+
+    look: Annotated[ScaleTrue | ByEye, Field(discriminator="kind", title="wished look")]
+    most_colourants: Annotated[int, Field(title="most colourants", ge=1, le=7)] = 4
+    graded: Annotated[bool, Field(title="graded from the surface down")] = False
+    keep_figure: Annotated[Key | None, Field(title="figure to keep in sight")] = None
+    keep_contrast: Annotated[float, Field(title="contrast to keep", ge=0, le=1)] = 0.5
+    most_step_de00: Annotated[float | None, Field(title="most step at a line", ge=0.2, le=30)] = None
+
+
 class MeshBody(Part):
     """A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does."""
 
@@ -38,6 +77,7 @@ class Scene(Part):
     resins: Annotated[list[Resin], Field(title="resins", min_length=1, max_length=12)]
     colourants: Annotated[list[Colourant], Field(title="colourants", max_length=24)] = []
     pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
+    wish: Wish | None = None
     finish: Finish = Finish()
     meshes: Annotated[list[MeshBody], Field(title="meshes", max_length=60)] = []
 

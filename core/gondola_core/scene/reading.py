@@ -19,7 +19,7 @@ LARGEST_FILE = 48 * 1024 * 1024
 KINDS = frozenset(
     (
         "ellipsoid", "box", "capsule", "fish", "eel", "hull", "wagon", "ladder", "ring", "tuft", "mesh",
-        "chamfered", "rounded", "round", "regular", "free",
+        "chamfered", "rounded", "round", "regular", "free", "scale_true", "by_eye",
     )
 )
 """Tags that pydantic puts into the path of a flaw; they are no fields."""
@@ -90,7 +90,7 @@ def _without_tags(loc: tuple[int | str, ...]) -> tuple[int | str, ...]:
     return tuple(
         part
         for before, part in zip((None, *loc), loc, strict=False)
-        if not (part in KINDS and (isinstance(before, int) or before == "shape"))
+        if not (part in KINDS and (isinstance(before, int) or before in ("shape", "look")))
     )
 
 

@@ -5,8 +5,10 @@ from .answer import (
     Seam,
     WaterProfile,
     figure_sights,
+    seam_steps,
     seams,
     water_of,
+    water_of_doses,
     water_profile,
 )
 
@@ -15,7 +17,9 @@ __all__ = [
     "Seam",
     "WaterProfile",
     "figure_sights",
+    "seam_steps",
     "seams",
     "water_of",
+    "water_of_doses",
     "water_profile",
 ]

@@ -7,10 +7,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ..materials import Colourant
 from ..scene import Scene
 from ..units import MM
-from .attenuation import LIGHTS, Water, attenuation
-from .colour import colour_difference, hex_of, lab, linear_srgb, reflectance_of_hex
+from .attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint, scattering
+from .colour import (
+    colour_difference,
+    hex_of,
+    lab,
+    linear_srgb,
+    off_display,
+    reflectance_of_hex,
+)
+from .haze import haze_field
 from .spectrum import luminance
 
 Array = NDArray[np.float64]
@@ -22,7 +31,14 @@ EYE_BANDS = {"blue_450": 5, "green_550": 15, "red_650": 25}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WaterProfile:
-    """Against depth: light left of three colours and of all, and the look of the back wall."""
+    """Against depth: light left of three colours and of all, and the look of the back wall.
+
+    sighting_mm        distance behind the glass at which contrast has fallen to 2 % (4/c)
+    off_display_de00   how far the display is from the back wall's true colour
+    light_words        what this light does to the gradient of depth
+    shown_depth_m      the real depth that the tank shows at its scale
+    milky              colourants in use that make the resin milk
+    """
 
     depth_mm: list[float]
     blue_fraction: list[float]
@@ -31,6 +47,11 @@ class WaterProfile:
     light_fraction: list[float]
     backdrop_srgb: list[str]
     white_srgb: list[str]
+    sighting_mm: list[float]
+    off_display_de00: list[float]
+    light_words: str
+    shown_depth_m: float
+    milky: list[str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,23 +82,42 @@ class Seam:
 
 
 def water_of(scene: Scene) -> Water:
-    """The water of a scene in layers from the fill line down."""
+    """The water of a scene in layers from the fill line down, its resins' own tint included."""
     inks = {colourant.id: colourant for colourant in scene.colourants}
     downward = list(reversed(scene.pours))
-    depths = [pour.top_depth_mm * MM for pour in downward]
-    depths.append(scene.tank.fill_height_mm * MM)
+    return water_of_doses(
+        scene,
+        [
+            [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
+            for pour in downward
+        ],
+        [pour.top_depth_mm for pour in downward],
+        [own_tint(scene.resin_of(pour).yellow_per_cm) for pour in downward],
+    )
+
+
+def water_of_doses(
+    scene: Scene, doses: list[list[tuple[Colourant, float]]], tops_mm: list[float],
+    own: list[Array] | None = None,
+) -> Water:
+    """Water of given doses, layers from the fill line down, in a scene's tank and light."""
+    depths = np.array([*(top * MM for top in tops_mm), scene.tank.fill_height_mm * MM])
+    absorption = np.stack([attenuation(layer) for layer in doses])
+    if own is not None:
+        absorption = absorption + np.stack(own)
+    pairs = [scattering(layer) for layer in doses]
+    scatter, cosine = np.stack([b for b, _ in pairs]), np.stack([g for _, g in pairs])
+    haze = None
+    if scatter.any():
+        haze = haze_field(
+            depths, absorption, scatter, cosine, path=DIFFUSE_PATH,
+            bed_reflectance=reflectance_of_hex(scene.bed.paint_srgb),
+            width=scene.tank.inner_width_mm * MM, behind=scene.tank.inner_behind_mm * MM,
+            sides=scene.brief.sides,
+        )
     return Water(
-        depths=np.array(depths),
-        attenuation=np.stack(
-            [
-                attenuation(
-                    [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
-                )
-                for pour in downward
-            ]
-        ),
-        light=LIGHTS[scene.brief.light],
-        behind=scene.tank.inner_behind_mm * MM,
+        depths=depths, attenuation=absorption, scatter=scatter, cosine=cosine,
+        light=LIGHTS[scene.brief.light], behind=scene.tank.inner_behind_mm * MM, haze=haze,
     )
 
 
@@ -90,6 +130,7 @@ def water_profile(scene: Scene) -> WaterProfile:
     wall = reflectance_of_hex(scene.brief.backdrop_srgb)
     at_back = linear_srgb(water.seen(wall, depth, water.behind))
     near = linear_srgb(water.seen(np.ones(31), depth, 0.0))
+    beam = water.beam()[water.layer_at(depth)] @ luminance()
     return WaterProfile(
         depth_mm=np.round(depth / MM, 2).tolist(),
         blue_fraction=_rounded(light[:, EYE_BANDS["blue_450"]]),
@@ -98,6 +139,11 @@ def water_profile(scene: Scene) -> WaterProfile:
         light_fraction=_rounded(light @ luminance()),
         backdrop_srgb=[hex_of(colour) for colour in at_back],
         white_srgb=[hex_of(colour) for colour in near],
+        sighting_mm=_rounded(np.minimum(4.0 / np.maximum(beam, 1e-3) / MM, 9999.0), 1),
+        off_display_de00=_rounded(off_display(at_back), 2),
+        light_words=LIGHT_WORDS[scene.brief.light],
+        shown_depth_m=round(scene.tank.fill_height_mm * MM * scene.brief.scale, 2),
+        milky=_milky(scene),
     )
 
 
@@ -120,7 +166,7 @@ def figure_sights(
         depth = np.clip(0.5 * (top + bottom), 0.0, scene.tank.fill_height_mm) * MM
         behind = max(0.0, float(least[1])) * MM
         light = water.light_at(depth, behind)
-        sight = np.exp(-water.attenuation[water.layer_at(depth)] * behind)
+        sight = water.sight(depth, behind)
         own = water.seen(reflectance_of_hex(figure.paint_srgb), depth, behind)
         beside = water.seen(wall, depth, water.behind)
         sights.append(
@@ -147,20 +193,75 @@ def seams(scene: Scene) -> list[Seam]:
     """
     water = water_of(scene)
     wall = reflectance_of_hex(scene.brief.backdrop_srgb)
+    soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
     found = []
-    for pour in scene.pours[:-1]:
-        depth = pour.top_depth_mm * MM
-        below = water.layer_at(depth)
-        light = water.light_at(depth, water.behind)
-        pair = [
-            lab(wall * light * np.exp(-water.attenuation[layer] * water.behind))
-            for layer in (below - 1, below)
-        ]
-        step = float(colour_difference(pair[0], pair[1]))
+    for pour, step in zip(scene.pours[:-1], seam_steps(water, wall)[::-1], strict=True):
         found.append(
-            Seam(depth_mm=pour.top_depth_mm, seam_de00=round(step, 2), seen=seam_words(step))
+            Seam(
+                depth_mm=pour.top_depth_mm, seam_de00=round(float(step), 2),
+                seen=seam_words(float(step) / soft),
+            )
         )
     return found
+
+
+def seam_steps(water: Water, wall: Array) -> Array:
+    """Colour step across each inner line, from the surface down (layers - 1,)."""
+    lines = water.depths[1:-1]
+    if not len(lines):
+        return np.zeros(0)
+    light = water.light_at(lines, water.behind)
+    beam = water.beam()
+    pairs = []
+    for layers in (beam[:-1], beam[1:]):
+        own = wall * light * np.exp(-layers * water.behind)
+        if water.haze is not None:
+            own = own + water.haze.veil(lines) * -np.expm1(-layers * water.behind)
+        pairs.append(lab(own))
+    return colour_difference(*pairs)
+
+
+_FEATHER = (1.0, 2.0, 3.0, 5.0, 8.0, 12.0, 20.0)
+_GAIN = {
+    300.0: (2.0, 3.0, 3.7, 4.9, 6.2, 7.5, 9.3), 400.0: (1.8, 2.5, 3.2, 4.2, 5.4, 6.6, 8.3),
+    600.0: (1.5, 2.0, 2.5, 3.4, 4.4, 5.4, 7.0), 1000.0: (1.2, 1.6, 1.9, 2.5, 3.3, 4.1, 5.4),
+}
+
+
+def feather_gain(feather_mm: float, viewing_mm: float) -> float:
+    """How much larger a step may be behind a soft join than behind a sharp one.
+
+    By the contrast sensitivity of the eye; linear in between, 1 for no feather.
+    Source: mannos_sakrison1974
+    """
+    if feather_mm <= 0:
+        return 1.0
+    at = sorted(_GAIN)
+    by_distance = [
+        float(np.interp(feather_mm, (0.0, *_FEATHER), (1.0, *_GAIN[one]))) for one in at
+    ]
+    return float(np.interp(viewing_mm, at, by_distance))
+
+
+LIGHT_WORDS = {
+    "lamp_above": "Lit from above, depth darkens by itself: one tint is enough for a gradient.",
+    "room": (
+        "Under all-round room light most light comes through the front, so a figure hardly darkens "
+        "with depth: a gradient has to be poured as graded layers."
+    ),
+    "lit_from_behind": (
+        "Lit from behind, figures stand dark against the wall; depth shows little, distance behind "
+        "the glass shows more."
+    ),
+    "mixed": "Partly from above, partly from the room: half of the gradient of a lamp above.",
+}
+
+
+def _milky(scene: Scene) -> list[str]:
+    used = {dose.colourant_id for pour in scene.pours for dose in pour.doses}
+    return [
+        one.name for one in scene.colourants if one.id in used and one.form == "craft_paint"
+    ]
 
 
 def seam_words(step: float) -> str:
@@ -172,6 +273,6 @@ def seam_words(step: float) -> str:
     return "seen" if step < 4 else "a band"
 
 
-def _rounded(values: Array) -> list[float]:
-    rounded: list[float] = np.round(values, 4).tolist()
+def _rounded(values: Array, digits: int = 4) -> list[float]:
+    rounded: list[float] = np.round(values, digits).tolist()
     return rounded

@@ -131,3 +131,19 @@ def colour_difference(first: ArrayLike, second: ArrayLike) -> Array:
             + rotation * (d_c / s_c) * (d_h / s_h)
         )
     )
+
+
+def lab_of_linear(linear: ArrayLike) -> Array:
+    """L*a*b* of linear sRGB, (..., 3) -> (..., 3). Source: cie15, iec61966"""
+    tristimulus = np.asarray(linear, dtype=float) @ _RGB_TO_XYZ.T
+    ratio = tristimulus / _WHITE_XYZ
+    edge = 6.0 / 29.0
+    f = np.where(ratio > edge**3, np.cbrt(ratio), ratio / (3 * edge**2) + 4.0 / 29.0)
+    x, y, z = f[..., 0], f[..., 1], f[..., 2]
+    return np.stack([116 * y - 16, 500 * (x - y), 200 * (y - z)], axis=-1)
+
+
+def off_display(linear: ArrayLike) -> Array:
+    """How far a display is from colours that it cannot show, (..., 3) -> (...) [dE00]."""
+    values = np.asarray(linear, dtype=float)
+    return colour_difference(lab_of_linear(values), lab_of_linear(np.clip(values, 0.0, 1.0)))

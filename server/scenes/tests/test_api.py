@@ -1,8 +1,6 @@
-import io
 import json
 
 from django.test import Client
-from PIL import Image
 
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.samples import quarry_pool
@@ -103,9 +101,3 @@ class Evaluating(SceneCase):
                     self.assertEqual(answer.json()["message"], sentence)
         broken = self.client.post("/api/evaluate", b"{", content_type="application/json")
         self.assertEqual(broken.status_code, 400)
-
-    def test_picture_is_a_png_of_the_tank(self):
-        answer = self.send("post", "/api/picture", self.document())
-        self.assertEqual(answer["Content-Type"], "image/png")
-        self.assertEqual(Image.open(io.BytesIO(answer.content)).size, (360, 240))
-        self.assertEqual(self.send("post", "/api/picture", {}).status_code, 422)

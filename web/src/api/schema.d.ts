@@ -183,6 +183,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/heat/cup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cup */
+        post: operations["stand_cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Curve */
+        post: operations["heat_curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat/from-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet
+         * @description A resin that answers its data sheet.
+         */
+        post: operations["from_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat/plane": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plane */
+        post: operations["heat_plane"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat/stagings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stagings
+         * @description The fewest pours that stop nothing, by room, and on twice the footprint.
+         */
+        post: operations["stagings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/heat/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why */
+        post: operations["why_hot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -699,6 +807,16 @@ export interface components {
             viewing_sides: ("front" | "back" | "left" | "right" | "above")[];
         };
         /**
+         * BubbleProfile
+         * @description Against depth, from the surface down: the smallest bubble that still leaves its own pour.
+         */
+        BubbleProfile: {
+            /** Depth Mm */
+            depth_mm: number[];
+            /** Escape Diameter Mm */
+            escape_diameter_mm: (number | null)[];
+        };
+        /**
          * Capsule
          * @description A round bar with round ends.
          */
@@ -714,6 +832,20 @@ export interface components {
             radius_mm: number;
             /** To Mm */
             to_mm: number[];
+        };
+        /**
+         * Cause
+         * @description One cause taken away: the peak without it, and what it adds. Causes overlap.
+         */
+        Cause: {
+            /** Adds K */
+            adds_k: number;
+            /** Name */
+            name: string;
+            /** Peak C */
+            peak_c: number;
+            /** Without */
+            without: string;
         };
         /**
          * Chamfered
@@ -746,6 +878,60 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * CupAnswer
+         * @description A cup standing from the moment of mixing; None where it never comes to it.
+         *
+         *     working_min   until it has thickened to twice or come to 50 degrees, whichever is first
+         */
+        CupAnswer: {
+            /** Advice */
+            advice: string;
+            /** At Min */
+            at_min: number[];
+            /** Fill Mm */
+            fill_mm: number;
+            /** Gel Min */
+            gel_min: number | null;
+            /** Hottest C */
+            hottest_c: number[];
+            /** Mass G */
+            mass_g: number;
+            /** Peak At Min */
+            peak_at_min: number;
+            /** Peak C */
+            peak_c: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Vessel */
+            vessel: string;
+            /** Warm 100 Min */
+            warm_100_min: number | null;
+            /** Warm 40 Min */
+            warm_40_min: number | null;
+            /** Warm 50 Min */
+            warm_50_min: number | null;
+            /** Working Min */
+            working_min: number | null;
+        };
+        /**
+         * CupAsked
+         * @description A cup left standing.
+         */
+        CupAsked: {
+            /** Mass G */
+            mass_g: number;
+            /** Mix C */
+            mix_c: number;
+            resin: components["schemas"]["Resin"];
+            /** Room C */
+            room_c: number;
+            /**
+             * Vessel
+             * @default cup
+             */
+            vessel: string;
         };
         /**
          * CureHistory
@@ -839,6 +1025,42 @@ export interface components {
             stiffness_gpa: number | null;
             /** Wall Peak C */
             wall_peak_c: number | null;
+        };
+        /**
+         * DataSheet
+         * @description What a label or data sheet states; all else comes from the class of resin.
+         */
+        DataSheet: {
+            /** Id */
+            id: string;
+            /**
+             * least room temperature
+             * @default 18
+             */
+            least_room_c: number;
+            /**
+             * most mass mixed at once
+             * @default 1000
+             */
+            most_mix_g: number;
+            /** most depth of one pour */
+            most_pour_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * temperature of the pot life
+             * @default 25
+             */
+            pot_c: number;
+            /** pot life */
+            pot_life_min: number;
+            /**
+             * mass of the pot life
+             * @default 100
+             */
+            pot_mass_g: number;
+            /** viscosity at 25 °C */
+            viscosity_mpa_s: number;
         };
         /**
          * Dose
@@ -1232,7 +1454,10 @@ export interface components {
         };
         /**
          * HeatLimit
-         * @description Something that heat spoils, and where; `pour_id` None if it stands beside every pour.
+         * @description Something that heat spoils, where it sits, and how hot it gets there.
+         *
+         *     pour_id    None if it stands beside every pour
+         *     reached_c  hottest there, of the pour or of all; None where the march tells nothing
          */
         HeatLimit: {
             /** Limit C */
@@ -1241,8 +1466,30 @@ export interface components {
             name: string;
             /** Pour Id */
             pour_id: string | null;
+            /** Reached C */
+            reached_c: number | null;
             /** Words */
             words: string;
+        };
+        /**
+         * HeatPlane
+         * @description The upright plane half way to the back, at one moment; None where nothing is poured yet.
+         *
+         *     temperature_c, degree_of_cure   rows from the surface down, each from left to right
+         */
+        HeatPlane: {
+            /** At H */
+            at_h: number;
+            /** Behind Mm */
+            behind_mm: number;
+            /** Degree Of Cure */
+            degree_of_cure: (number | null)[][];
+            /** Depth Mm */
+            depth_mm: number[];
+            /** Temperature C */
+            temperature_c: (number | null)[][];
+            /** X Mm */
+            x_mm: number[];
         };
         /**
          * HeatProfile
@@ -1424,6 +1671,34 @@ export interface components {
             wire_to: "bed" | "back" | "side" | "above";
         };
         /**
+         * LightAnswer
+         * @description One layer under the lamp. A simple model: straight light, no scatter, no inhibition.
+         *
+         *     shadow_fraction  of the layer's plan that lies under figures and gets none from above
+         */
+        LightAnswer: {
+            /** Cures Through */
+            cures_through: boolean;
+            /** Lamp Min */
+            lamp_min: number;
+            /** Most Layer Mm */
+            most_layer_mm: number;
+            /** Shadow Fraction */
+            shadow_fraction: number;
+        };
+        /**
+         * LightCure
+         * @description A resin that sets under a lamp: how deep light reaches, and what it takes. Simple model.
+         */
+        LightCure: {
+            /** light that just gels it */
+            critical_mj_cm2: number;
+            /** lamp at the surface */
+            lamp_mw_cm2: number;
+            /** depth at which its light falls to 37 % */
+            penetration_mm: number;
+        };
+        /**
          * Liner
          * @description What keeps a figure removable: a sleeve around it leaves a cavity.
          */
@@ -1445,7 +1720,9 @@ export interface components {
         };
         /**
          * MarchAudit
-         * @description How the answer was come by: grid, steps, and the balance of energy.
+         * @description How the answer was come by: grid, steps, the balance of energy, and how far the peak is off.
+         *
+         *     peak_error_k  of the hottest pour, from the same march on a coarser grid; None in runaway
          */
         MarchAudit: {
             /** Cell Mm */
@@ -1458,6 +1735,8 @@ export interface components {
             imbalance_fraction: number;
             /** Lost J */
             lost_j: number;
+            /** Peak Error K */
+            peak_error_k: number | null;
             /** Released J */
             released_j: number;
             /** Simulated H */
@@ -1585,6 +1864,15 @@ export interface components {
             part_b: number;
         };
         /**
+         * Moment
+         * @description A moment of the plan, in hours from the first pour.
+         */
+        Moment: {
+            /** At H */
+            at_h: number;
+            scene: components["schemas"]["Scene"];
+        };
+        /**
          * NestedSheet
          * @description One stock sheet with what is cut from it.
          */
@@ -1634,6 +1922,7 @@ export interface components {
          * @description What will happen, as far as Gondola can tell.
          */
         Outcome: {
+            bubbles: components["schemas"]["BubbleProfile"];
             dam: components["schemas"]["DamFacts"];
             /** Figures */
             figures: components["schemas"]["FigureFacts"][];
@@ -1757,6 +2046,33 @@ export interface components {
             x_mm: number;
         };
         /**
+         * PlaceCurve
+         * @description One place of that plane through time; None before it is poured.
+         */
+        PlaceCurve: {
+            /** At H */
+            at_h: number[];
+            /** Degree Of Cure */
+            degree_of_cure: (number | null)[];
+            /** Depth Mm */
+            depth_mm: number;
+            /** Temperature C */
+            temperature_c: (number | null)[];
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
+         * PlaceInScene
+         * @description A place touched in the section.
+         */
+        PlaceInScene: {
+            /** Depth Mm */
+            depth_mm: number;
+            scene: components["schemas"]["Scene"];
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * Pour
          * @description One filling, up to its layer line.
          */
@@ -1840,6 +2156,7 @@ export interface components {
             id: string;
             /** Joint */
             joint: string;
+            light: components["schemas"]["LightAnswer"] | null;
             mix: components["schemas"]["Mix"];
             /** Number */
             number: number;
@@ -1851,10 +2168,13 @@ export interface components {
             /** Resin Volume Ml */
             resin_volume_ml: number;
             seam: components["schemas"]["Seam"] | null;
+            /** Settling */
+            settling: components["schemas"]["Settling"][];
             /** Start H */
             start_h: number;
             /** Starts At */
             starts_at: string;
+            stress: components["schemas"]["PourStress"] | null;
             /** Tack Closes At */
             tack_closes_at: string | null;
             /** Tack Opens At */
@@ -1865,6 +2185,26 @@ export interface components {
             trapped_ml: number;
             /** Working Min */
             working_min: number;
+        };
+        /**
+         * PourStress
+         * @description What one pour leaves behind when it is cold.
+         *
+         *     after_gel_fraction   linear shrinkage from gel on, by reaction and by cooling
+         *     stress_index         stress over strength; near 1 a crack is likely
+         *     gap_mm               at either side if it lets go of the walls; sink_mm if it holds
+         */
+        PourStress: {
+            /** After Gel Fraction */
+            after_gel_fraction: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Sink Mm */
+            sink_mm: number;
+            /** Stress Index */
+            stress_index: number;
+            /** Stress Mpa */
+            stress_mpa: number;
         };
         /**
          * Problem
@@ -1926,16 +2266,31 @@ export interface components {
             density_b_g_ml: number;
             /** density of the mix */
             density_g_ml: number;
+            /**
+             * Derived
+             * @default
+             */
+            derived: string;
             /** sharpness of the diffusion stop */
             diffusion_sharpness: number;
             /** shift of the diffusion stop */
             diffusion_shift_k: number;
+            /**
+             * expansion below its glass temperature
+             * @default 65
+             */
+            expansion_ppm_k: number;
             /** degree of cure at gel */
             gel_degree: number;
             /** heat capacity */
             heat_capacity_j_kgk: number;
             /** heat of cure */
             heat_of_cure_j_g: number;
+            /**
+             * how far its heat may be off
+             * @default 0.05
+             */
+            heat_spread_fraction: number;
             /** Id */
             id: string;
             /** uncatalysed rate at 25 °C */
@@ -1944,6 +2299,7 @@ export interface components {
             k2_per_s: number;
             /** least room temperature by the label */
             least_room_c: number;
+            light?: components["schemas"]["LightCure"] | null;
             /** temperature at which it yellows or cracks */
             limit_c: number;
             /** most mass mixed at once by the label */
@@ -1961,9 +2317,29 @@ export interface components {
             order_m: number;
             /** reaction order n */
             order_n: number;
+            /**
+             * how far its rate may be off
+             * @default 0.1
+             */
+            rate_spread_fraction: number;
             ratio: components["schemas"]["MixRatio"];
             /** refractive index */
             refractive_index: number;
+            /**
+             * shrinkage of volume, whole cure
+             * @default 0.03
+             */
+            shrink_fraction: number;
+            /**
+             * stiffness when cured and cold
+             * @default 2.5
+             */
+            stiffness_gpa: number;
+            /**
+             * bending strength when cured
+             * @default 50
+             */
+            strength_mpa: number;
             /** degree of cure when no longer tacky */
             tack_free_degree: number;
             /** glass temperature at full cure */
@@ -1978,6 +2354,11 @@ export interface components {
             viscosity_mpa_s: number;
             /** working time of 100 g at 25 °C */
             working_min: number;
+            /**
+             * own tint at 400 nm
+             * @default 0
+             */
+            yellow_per_cm: number;
         };
         /**
          * Restore
@@ -2027,11 +2408,16 @@ export interface components {
         };
         /**
          * Room
-         * @description The air around the piece: warmest in the afternoon, coolest before dawn.
+         * @description The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box.
          */
         Room: {
             /** room by day */
             day_c: number;
+            /**
+             * fan on the piece
+             * @default false
+             */
+            fan: boolean;
             /** room by night */
             night_c: number;
             /**
@@ -2039,6 +2425,8 @@ export interface components {
              * @default 2
              */
             spread_k: number;
+            /** warm box */
+            warm_box_c?: number | null;
         };
         /**
          * RoomTrace
@@ -2255,11 +2643,58 @@ export interface components {
             name: string;
         };
         /**
+         * Settling
+         * @description How far grains sink before the resin holds them; the whole pour if they reach its floor.
+         */
+        Settling: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Kind */
+            kind: string;
+            /** Reaches Floor */
+            reaches_floor: boolean;
+            /** Sinks Mm */
+            sinks_mm: number;
+        };
+        /**
          * Severity
          * @description How bad: the piece fails; look again; good to know.
          * @enum {string}
          */
         Severity: "stop" | "watch" | "note";
+        /**
+         * SheetFit
+         * @description A resin that answers its sheet, and how well.
+         *
+         *     rate_factor, heat_factor   on the class's own rate and heat of cure
+         *     pot_life_min, peak_c       what the fitted resin gives where the sheet was read
+         */
+        SheetFit: {
+            /** Heat Factor */
+            heat_factor: number;
+            /** Heat Spread Fraction */
+            heat_spread_fraction: number;
+            /** Peak C */
+            peak_c: number;
+            /** Pot Life Min */
+            pot_life_min: number;
+            /** Rate Factor */
+            rate_factor: number;
+            /** Rate Spread Fraction */
+            rate_spread_fraction: number;
+            resin: components["schemas"]["Resin"];
+            /** Words */
+            words: string;
+        };
+        /**
+         * SheetRead
+         * @description A data sheet, and the class of resin that it belongs to.
+         */
+        SheetRead: {
+            /** Like Id */
+            like_id: string;
+            sheet: components["schemas"]["DataSheet"];
+        };
         /**
          * Shelf
          * @description All that is on the shelf.
@@ -2336,6 +2771,40 @@ export interface components {
             depth_mm: number;
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * Staging
+         * @description A way of pouring that stops nothing, or the best that was found.
+         */
+        Staging: {
+            /** Clear */
+            clear: boolean;
+            /** Demould D */
+            demould_d: number | null;
+            /** Hottest C */
+            hottest_c: number | null;
+            /** Last Pour D */
+            last_pour_d: number;
+            /** Name */
+            name: string;
+            /** Pours Count */
+            pours_count: number;
+            remedy: components["schemas"]["Remedy"];
+            /** Room C */
+            room_c: number;
+            /** Stops */
+            stops: string[];
+        };
+        /**
+         * StagingAsked
+         * @description The resin to stage with, and the rooms.
+         */
+        StagingAsked: {
+            /** Resin Id */
+            resin_id: string;
+            /** Rooms C */
+            rooms_c: number[];
+            scene: components["schemas"]["Scene"];
         };
         /**
          * Stale
@@ -2600,6 +3069,29 @@ export interface components {
             piece_kg: number;
             /** Pieces Count */
             pieces_count: number;
+        };
+        /**
+         * Why
+         * @description A pour's peak and its causes, the largest first.
+         */
+        Why: {
+            /** Causes */
+            causes: components["schemas"]["Cause"][];
+            /** Peak C */
+            peak_c: number;
+            /** Pour Number */
+            pour_number: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * WhyAsked
+         * @description The pour that is so hot.
+         */
+        WhyAsked: {
+            /** Pour Number */
+            pour_number: number;
+            scene: components["schemas"]["Scene"];
         };
         /**
          * Zones
@@ -2908,6 +3400,222 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    stand_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CupAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    heat_curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceInScene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceCurve"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    from_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetRead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetFit"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    heat_plane: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Moment"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatPlane"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    stagings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StagingAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Staging"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    why_hot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhyAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Why"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,54 @@
 import { Box, Flex } from "@chakra-ui/react";
 
 import { Pill } from "../../ui/pill";
-import { Choice, Row, Title } from "../../ui/row";
+import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
-import { hoursText, lengthText, temperatureFigure, volumeText, weighedText } from "../../units/display";
+import { hoursText, lengthText, moment, temperatureFigure, volumeText, weighedText } from "../../units/display";
 import { HoursField, LengthField, optionsOf, TemperatureField } from "../fields";
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
+import { Cup, FromSheet, Stager, WhyHot } from "../heat";
 import { FineCheck } from "./fine-check";
+
+/** The local moment at which a pour begins; moves its wait. */
+function StartField() {
+  const { scene, keep, outcome, pourNumber } = useDesk();
+  const told = outcome.pours[pourNumber - 1];
+  const before = outcome.pours[pourNumber - 2];
+  if (!told || !before) return null;
+  return (
+    <Flex asChild justify="space-between" align="baseline" borderBottom="1px solid" borderColor="wash" paddingY="2px" color="soft">
+      <label>
+        begins
+        <input
+          type="datetime-local" value={told.starts_at.slice(0, 16)} style={{ fontWeight: 700, color: "var(--ink)", background: "transparent" }}
+          onChange={(event) => {
+            if (!event.target.value) return;
+            const wait_h = (moment(event.target.value).getTime() - moment(before.starts_at).getTime()) / 3_600_000;
+            if (wait_h >= 0 && wait_h <= 720) keep(withPour(scene, pourNumber, { wait_h: Math.round(wait_h * 10) / 10 }), `start of pour ${pourNumber}`);
+          }}
+        />
+      </label>
+    </Flex>
+  );
+}
+
+/** The air around the piece. */
+function Air() {
+  const { scene, keep } = useDesk();
+  const { brief } = scene;
+  const set = (change: Partial<typeof brief.room>) => { keep({ ...scene, brief: { ...brief, room: { ...brief.room, ...change } } }, "room"); };
+  const box = brief.room.warm_box_c ?? null;
+  return (
+    <Box marginTop="3">
+      <Box fontWeight={800}>The room</Box>
+      <TemperatureField label="by day" value={brief.room.day_c} take={(day_c) => { set({ day_c }); }} />
+      <TemperatureField label="by night" value={brief.room.night_c} take={(night_c) => { set({ night_c }); }} />
+      <Tick label="fan on the piece" value={brief.room.fan ?? false} take={(fan) => { set({ fan }); }} />
+      <Tick label="in a warm box" value={box !== null} take={(on) => { set({ warm_box_c: on ? 28 : null }); }} />
+      {box === null ? null : <TemperatureField label="box at" value={box} take={(warm_box_c) => { set({ warm_box_c }); }} />}
+    </Box>
+  );
+}
 
 export function PoursInspector() {
   const desk = useDesk();
@@ -25,6 +67,7 @@ export function PoursInspector() {
         <LengthField label="line at" value={pour.top_depth_mm} take={(mm) => { keep(withLine(scene, pourNumber, mm), `line of pour ${pourNumber}`); }} />
       ) : null}
       <TemperatureField label="mix at" value={pour.mix_c} take={(mix_c) => { keep(withPour(scene, pourNumber, { mix_c }), `mix of pour ${pourNumber}`); }} />
+      {pourNumber > 1 ? <StartField /> : null}
       {pourNumber > 1 ? <HoursField label={`after pour ${pourNumber - 1}`} value={pour.wait_h} take={(wait_h) => { keep(withPour(scene, pourNumber, { wait_h }), `wait before pour ${pourNumber}`); }} /> : null}
       <Box as="dl" margin="0">
         <Row label="deep">{lengthText(told.depth_mm, units, 1)}</Row>
@@ -45,22 +88,32 @@ export function PoursInspector() {
             <Row label="full cure">{hoursText(cure.full_cure_d * 24)}</Row>
           </>
         ) : null}
+        {told.light ? <Row label="lamp" hint="simple model: straight light, no scatter">{told.light.cures_through ? `${told.light.lamp_min} min` : `too deep: ${told.light.most_layer_mm} mm at most`}{told.light.shadow_fraction > 0.02 ? `, ${Math.round(told.light.shadow_fraction * 100)} % in shadow` : ""}</Row> : null}
+        {told.settling.map((one) => <Row key={one.kind} label={`${one.kind.replace("_", " ")} sinks`}>{one.reaches_floor ? "to the floor" : lengthText(one.sinks_mm, units, 1)}</Row>)}
+        {told.stress ? <Row label="shrinks after gel" hint="gap at each wall if it lets go">{(told.stress.after_gel_fraction * 100).toFixed(2)} %, {lengthText(told.stress.gap_mm, units, 1)}</Row> : null}
+        {told.stress ? <Row label="stress of its strength" hint="near 100 % it cracks">{Math.round(told.stress.stress_index * 100)} %</Row> : null}
         <Row label="joint below">{told.joint}{told.seam ? `, step ${told.seam.seam_de00.toFixed(1)}` : ""}</Row>
       </Box>
       <Flex gap="2" marginTop="3" wrap="wrap">
         <Pill onClick={() => { keep(splitPour(scene, pourNumber), `split pour ${pourNumber}`); }}>split in two</Pill>
         <Pill disabled={scene.pours.length < 2} onClick={() => { keep(withoutPour(scene, pourNumber), `took pour ${pourNumber} out`); }}>take it out</Pill>
       </Flex>
+      {cure && cure.peak_c > 35 ? <WhyHot /> : null}
+      <Cup />
+      <Air />
+      <Stager />
+      <FromSheet />
       <FineCheck />
       <Sources>
         {[
           ["volume", "columns of 1 mm over bed and figures, exact in height; overlaps count once; what is reached, less the air that stays"],
           ["parts", `${told.ratio_words}, brought to mass by the densities of both parts`],
-          ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}`],
-          ["range", "room off by its spread, rate of cure by 10 %, heat of cure by 5 %, all low and all high (assumed)"],
+          ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}; grid error ${outcome.march.peak_error_k === null ? "not told in runaway" : `${outcome.march.peak_error_k} K`}`],
+          ["range", "room, rate and heat of cure off by their spreads, all low and all high; the resin's own row holds its spread"],
           ["tack", "from the gel of the last corner (58 % cured) until its tack is gone (78 %)"],
           ["hard", "when the last corner is glassy at the mean room (assumed)"],
-          ["resin", "a generic class fitted to label-like statements; your maker's data sheet comes first"],
+          ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}; your maker's data sheet comes first`],
+          ["stress", "what reacts after gel and what cools from the glass temperature, held by wall and layer; index over strength (assumed)"],
         ]}
       </Sources>
     </>

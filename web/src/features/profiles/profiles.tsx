@@ -4,18 +4,31 @@ import { Label } from "../../sounding/label";
 import { Band, Curve, Limit, Profile } from "../../sounding/profile";
 import { apart, between, nearest, span, useDepth } from "../../sounding/scales";
 import { lengthText, temperatureFigure } from "../../units/display";
-import { useDesk } from "../workspace";
+import { type Stage, useDesk } from "../workspace";
 import { sightRows } from "./sights";
 
 const GAP = 14;
 const HEAT = 84;
 const LIGHT = 72;
 const SIGHT = 96;
+const CURED = 54;
+const GEL = 46;
+const BUBBLES = 54;
 export const PROFILES_WIDTH = HEAT + LIGHT + SIGHT + 2 * GAP;
 const HOTTEST_SHOWN_C = 120;
 
 /** Heat, light and sight, against the same depth as the section. */
-export function Profiles({ x }: { x: number }) {
+export function Profiles({ x, stage }: { x: number; stage: Stage }) {
+  if (stage === "pours" || stage === "bench") {
+    return (
+      <g>
+        <Heat x={x} />
+        <Cured x={x + HEAT + GAP} />
+        <Gel x={x + HEAT + CURED + 2 * GAP} />
+        <Bubbles x={x + HEAT + CURED + GEL + 3 * GAP} />
+      </g>
+    );
+  }
   return (
     <g>
       <Heat x={x} />
@@ -40,6 +53,58 @@ function Heat({ x }: { x: number }) {
       <Curve {...frame} values={now} ink="var(--depth)" weight={1.3} />
       <Curve {...frame} values={heat.peak_c} ink="var(--ink)" weight={2} />
       <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} width={HEAT} />
+    </Profile>
+  );
+}
+
+/** How far each level is cured at the scrubbed moment, with the tack window. */
+function Cured({ x }: { x: number }) {
+  const { outcome, at_h, scene } = useDesk();
+  const { heat, history } = outcome;
+  const now = heat.depth_mm.map((_, level) => between(history.at_h, history.least_degree.map((row) => row[level] ?? null), at_h));
+  const resin = scene.resins.find((one) => one.id === scene.pours[0]?.resin_id);
+  return (
+    <Profile x={x} width={CURED} title="cured" under="%, now">
+      {resin ? <TackBand low={resin.gel_degree} high={resin.tack_free_degree} /> : null}
+      <Curve depths={heat.depth_mm} domain={[0, 1]} width={CURED} values={now} ink="var(--set)" weight={2.2} />
+      <Ends low="0" high="100" width={CURED} />
+    </Profile>
+  );
+}
+
+function TackBand({ low, high }: { low: number; high: number }) {
+  const { top, bottom } = useDepth();
+  return <rect x={low * CURED} y={top} width={(high - low) * CURED} height={bottom - top} fill="var(--set-pale)" opacity={0.6} />;
+}
+
+/** Hours from its own pour to gel, by level. */
+function Gel({ x }: { x: number }) {
+  const { outcome } = useDesk();
+  const { heat, pours } = outcome;
+  const hours = heat.depth_mm.map((_, level) => {
+    const gel = heat.gel_h[level];
+    const pour = pours[(heat.pour_number[level] ?? 1) - 1];
+    return gel === null || gel === undefined || !pour ? null : gel - pour.start_h;
+  });
+  const [, most] = span(hours, [0, 6]);
+  return (
+    <Profile x={x} width={GEL} title="gel" under="after, h">
+      <Curve depths={heat.depth_mm} domain={[0, most]} width={GEL} values={hours} ink="var(--ink)" />
+      <Ends low="0" high={String(Math.round(most))} width={GEL} />
+    </Profile>
+  );
+}
+
+/** The smallest bubble that still leaves before gel. */
+function Bubbles({ x }: { x: number }) {
+  const { outcome } = useDesk();
+  const { bubbles } = outcome;
+  const [, most] = span(bubbles.escape_diameter_mm, [0, 0.12]);
+  return (
+    <Profile x={x} width={BUBBLES} title="bubbles" under="out, mm">
+      <Limit at={0.1} domain={[0, most]} width={BUBBLES} word="seen" />
+      <Curve depths={bubbles.depth_mm} domain={[0, most]} width={BUBBLES} values={bubbles.escape_diameter_mm} ink="var(--depth)" weight={2} />
+      <Ends low="0" high={most.toFixed(2)} width={BUBBLES} />
     </Profile>
   );
 }
@@ -93,7 +158,7 @@ function Ends({ low, high, width }: { low: string; high: string; width: number }
 /** What the gondola reads at its depth, on each profile, as words. */
 export function useReadings(): { word: string; value: string; chip?: string }[] {
   const desk = useDesk();
-  const { heat, water, history, pours, sights } = desk.outcome;
+  const { heat, water, history, pours, sights, bubbles } = desk.outcome;
   const { units, depth_mm, at_h } = desk;
   const level = nearest(heat.depth_mm, depth_mm);
   const at = nearest(water.depth_mm, depth_mm);
@@ -109,11 +174,14 @@ export function useReadings(): { word: string; value: string; chip?: string }[] 
     { word: "pour", value: pour ? `${pour.number}, ${pour.joint}` : "-" },
     { word: "peak", value: heat.peak_c[level] === undefined ? "bed" : `${figure(heat.peak_c[level])} ${degree}${band}` },
     { word: "cured now", value: cure === null ? "not poured yet" : `${percent(cure)} %` },
+    { word: "smallest out", value: bubbleText(bubbles.escape_diameter_mm[nearest(bubbles.depth_mm, depth_mm)]) },
     { word: "light left", value: `${percent(water.light_fraction[at])} %: R ${percent(water.red_fraction[at])}, G ${percent(water.green_fraction[at])}, B ${percent(water.blue_fraction[at])}` },
     { word: "back wall", value: water.backdrop_srgb[at] ?? "", chip: water.backdrop_srgb[at] ?? "" },
     { word: "figures here", value: near.length ? near.slice(0, 3).map((one) => `${one.name} ${percent(one.contrast_fraction)} %`).join(", ") : "none" },
   ];
 }
+
+const bubbleText = (mm: number | null | undefined) => (mm === null || mm === undefined ? "none leave" : mm < 0.005 ? "all bubbles leave" : `bubbles over ${mm.toFixed(2)} mm`);
 
 /** The heat profile as a table, for who does not see the plot. */
 export function HeatTable() {

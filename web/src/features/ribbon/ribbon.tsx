@@ -87,6 +87,9 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
     <g>
       <path d={`M${x} ${middle}H${hard ?? end}`} stroke="var(--hair)" strokeWidth={3} />
       {opens === null ? null : <path d={`M${x} ${middle}H${opens}`} stroke="var(--soft)" strokeWidth={4} />}
+      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursText(pour.working_min / 60)}`}</title></path>
+      {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>gel</title></circle>}
+      {at(cure?.demould_h) === null ? null : <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)"><title>could come out</title></path>}
       {opens === null || closes === null ? null : (
         <g>
           <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" />

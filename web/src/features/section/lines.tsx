@@ -5,7 +5,7 @@ import { useDrag } from "../../sounding/drag";
 import { Label } from "../../sounding/label";
 import { apart, useDepth } from "../../sounding/scales";
 import { lengthFigure, lengthText } from "../../units/display";
-import { useDesk, withLine } from "../workspace";
+import { snapped, useDesk, withLine } from "../workspace";
 import type { Frame } from "./page";
 
 /** Layer lines through section and profiles, with their depths; each can be dragged but the fill line. */
@@ -39,7 +39,7 @@ function Line({ number, frame, right, figureAt, nameAt }: { number: number; fram
     },
     ({ dy, done }) => {
       if (!from.current || !movable) return;
-      const scene = withLine(from.current.scene, number, from.current.at + dy / frame.scale);
+      const scene = withLine(from.current.scene, number, snapped(from.current.at + dy / frame.scale, desk.outcome.sights.map((one) => one.bottom_depth_mm)));
       if (!done) desk.show(scene);
       else if (dy) desk.keep(scene, `line of pour ${number}`);
     },

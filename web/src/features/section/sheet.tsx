@@ -5,6 +5,7 @@ import { type ReactNode, useMemo } from "react";
 import { DepthContext, tankScale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
 import { lengthText } from "../../units/display";
+import { HeatLayer, PlacePlot } from "../heat";
 import { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "../profiles";
 import { usePicture } from "../scenes";
 import { type Stage, useDesk } from "../workspace";
@@ -21,7 +22,7 @@ const BETWEEN = 34;
 const MARGIN = 12;
 
 /** The sounding: section and plan of the tank at one scale, profiles on the same depth axis. */
-export function SoundingSheet({ stage, side, words }: { stage: Stage; side: boolean; words: ReactNode }) {
+export function SoundingSheet({ stage, side, heat, words }: { stage: Stage; side: boolean; heat: boolean; words: ReactNode }) {
   const desk = useDesk();
   const [box, size] = useSize();
   const picture = usePicture(desk.scene);
@@ -50,22 +51,25 @@ export function SoundingSheet({ stage, side, words }: { stage: Stage; side: bool
         <DepthContext value={frame}>
           <svg width={size.width} height={size.height}>
             <TankSection frame={section} side={side} picture={picture} stage={stage} />
-            <Profiles x={profilesX} />
+            <Profiles x={profilesX} stage={stage} />
+            {heat && !side ? <HeatLayer frame={section} /> : null}
             <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
             <Plan frame={plan} stage={stage} />
             <Gondola width={profilesX + PROFILES_WIDTH} />
           </svg>
         </DepthContext>
       ) : null}
-      <Readout left={profilesX} top={bottom + 34} />
+      <Readout left={profilesX} top={bottom + 34} heat={heat} />
       <VisuallyHidden><HeatTable /></VisuallyHidden>
     </Box>
   );
 }
 
-function Readout({ left, top }: { left: number; top: number }) {
+const IN_HEAT = ["pour", "peak", "cured now", "smallest out"];
+
+function Readout({ left, top, heat }: { left: number; top: number; heat: boolean }) {
   const desk = useDesk();
-  const readings = useReadings();
+  const readings = useReadings().filter((one) => !heat || IN_HEAT.includes(one.word));
   return (
     <Box position="absolute" style={{ left, top, width: PROFILES_WIDTH }} aria-label="At the gondola" as="section">
       <Box fontWeight={800} fontSize="16px">At the gondola, <Box as="span" fontStyle="italic" color="depth">{lengthText(desk.depth_mm, desk.units)}</Box></Box>
@@ -82,6 +86,7 @@ function Readout({ left, top }: { left: number; top: number }) {
           </Flex>
         ))}
       </Box>
+      {heat ? <PlacePlot /> : null}
     </Box>
   );
 }

@@ -25,6 +25,15 @@ export function lineRange(scene: Scene, number: number): [number, number] {
   return [above + LEAST_GAP_MM, below - LEAST_GAP_MM];
 }
 
+/** How near a dragged line comes to a figure's foot before it snaps to it, in mm. */
+export const SNAP_MM = 1.2;
+
+/** The depth of the nearest figure's foot, if a line is that near to one. */
+export function snapped(depth_mm: number, feet_mm: readonly number[]): number {
+  const near = feet_mm.filter((foot) => Math.abs(foot - depth_mm) <= SNAP_MM).sort((a, b) => Math.abs(a - depth_mm) - Math.abs(b - depth_mm));
+  return near[0] ?? depth_mm;
+}
+
 export function withLine(scene: Scene, number: number, depth_mm: number): Scene {
   if (number >= scene.pours.length) return scene;
   const [least, most] = lineRange(scene, number);

@@ -1,0 +1,58 @@
+"""The look of the water over HTTP: pictures, doses for a wish, paint."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Query, Router
+from shapes.actions import meshes_for
+from studio.schemas import Refusal
+
+from gondola_core.checks import Edit, Remedy
+from gondola_core.evaluate import KEEPER
+from gondola_core.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
+from gondola_core.scene import Scene
+from gondola_core.tint.paint import PaintAnswer, paint_answer
+from gondola_core.tint.solver import solve_water
+
+from .schemas import PaintAsked, SolvedWater
+
+router = Router(tags=["water"])
+
+
+@router.post("/picture", operation_id="picture")
+def show(
+    request: HttpRequest, scene: Scene, view: Literal["front", "side", "above"] = "front",
+    width: int = Query(480, ge=LEAST_PIXELS, le=MOST_PIXELS),
+) -> HttpResponse:
+    """The piece as it will look, as a PNG; nothing is stored."""
+    meshes = meshes_for(owner=request.user, document=scene)
+    image = picture(scene, view, width, meshes, KEEPER)
+    return HttpResponse(png_of(image), content_type="image/png")
+
+
+@router.post("/water/solve", response={200: SolvedWater, 422: Refusal}, operation_id="solve_water")
+def solve(request: HttpRequest, scene: Scene) -> SolvedWater:
+    """Doses for the scene's wish, from the colourants that are owned."""
+    solved = solve_water(scene)
+    held = {one.id: one for one in scene.colourants} | {one.id: one for one in solved.colourants}
+    edits = [
+        Edit(
+            op="replace", path="/colourants",
+            value=[one.model_dump(mode="json") for one in held.values()],
+        )
+    ]
+    for number, doses in enumerate(solved.pours):
+        value = [
+            {"colourant_id": one.colourant_id, "dose_drops_per_100g": one.dose_drops_per_100g}
+            for one in doses
+        ]
+        edits.append(Edit(op="replace", path=f"/pours/{number}/doses", value=value))
+    return SolvedWater(solved=solved, remedy=Remedy(label="the doses found", edits=edits))
+
+
+@router.post("/water/paint", response={200: PaintAnswer, 422: Refusal}, operation_id="find_paint")
+def paint(request: HttpRequest, payload: PaintAsked) -> PaintAnswer:
+    """The paint that reads as wished, or the nearest."""
+    return paint_answer(payload.scene, payload.figure_id, payload.wished_srgb)
