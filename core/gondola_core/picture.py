@@ -11,7 +11,7 @@ from numba import njit
 from numpy.typing import NDArray
 from PIL import Image
 
-from .geometry import Meshes, figure_mesh, plan_box, tank_plan
+from .geometry import Meshes, TriMesh, figure_mesh, plan_box, tank_plan
 from .geometry.body import own_mesh
 from .geometry.frame import figure_matrix
 from .kept import Keeper
@@ -165,7 +165,7 @@ def _places(
 
 
 def _lighting(
-    scene: Scene, view: View, buffer: Buffer, bodies: list[tuple[object, Pixels]],
+    scene: Scene, view: View, buffer: Buffer, bodies: list[tuple[TriMesh, Pixels]],
     x: Pixels, y: Pixels, z: Pixels,
 ) -> tuple[Pixels, Pixels]:
     """Light from above and from the front on each pixel: facing, soft shadow, contact darkening.
@@ -177,7 +177,7 @@ def _lighting(
     step = max(0.7, (right - left) / 260)
     columns, rows = int((right - left) / step) + 2, int((back - front) / step) + 2
     top = draw(
-        bodies, rows, columns, (0, 1, 2), (left, front, 1e4), (1.0, 1.0, -1.0), 1 / step  # type: ignore[arg-type]
+        bodies, rows, columns, (0, 1, 2), (left, front, 1e4), (1.0, 1.0, -1.0), 1 / step
     )
     height = np.where(np.isfinite(top.away), 1e4 - top.away, -1e4).astype(np.float32)
     turn = GOLDEN * np.arange(SAMPLES)
@@ -319,10 +319,10 @@ def _level(scenery: Scenery, water: Water) -> Pixels:
     veil = np.zeros((rows, NODES, 3), dtype=np.float32)
     if water.haze is not None:
         veil = linear_srgb(water.veil(depth[:, None], nodes[None, :])).astype(np.float32)
-    return _composed(
+    return np.asarray(_composed(
         scenery.buffer.away, scenery.near_mm, scenery.far_mm, scenery.paint, scenery.from_top,
         scenery.from_front, maps_top, maps_front, veil, np.float32(furthest / MM / (NODES - 1)),
-    )
+    ))
 
 
 @njit(nogil=True, cache=True, fastmath=True)

@@ -65,9 +65,10 @@ def _floor_plan(tank: Tank) -> Array:
         points = np.stack([np.cos(turn), np.sin(turn)], axis=1)
         if isinstance(shape, Round):
             points *= np.sqrt(np.pi / (sides / 2 * np.sin(2 * np.pi / sides)))
-            return np.array([width / 2, behind / 2]) * (1 + points)
+            return np.asarray(np.array([width / 2, behind / 2]) * (1 + points), dtype=float)
         low, high = points.min(axis=0), points.max(axis=0)
-        return np.asarray((points - low) / (high - low) * np.array([width, behind]))
+        size: Array = np.array([width, behind])
+        return np.asarray((points - low) / (high - low) * size)
     assert isinstance(shape, FreeShape)
     given: Array = np.array(shape.points_mm, dtype=float)
     return given if polygon_area(given) > 0 else given[::-1].copy()

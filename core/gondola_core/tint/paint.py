@@ -42,7 +42,7 @@ class ZoneReads:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Place:
+class OtherPlace:
     """The same wish with the figure elsewhere."""
 
     words: str
@@ -68,7 +68,7 @@ class PaintAnswer:
     possible: str
     white_reads_srgb: str
     sentence: str
-    places: list[Place]
+    places: list[OtherPlace]
     zones: list[ZoneReads]
 
 
@@ -107,14 +107,15 @@ def nearest_paint(
     wish = linear_of_hex(wished_srgb)
     exact = np.linalg.solve(matrix, wish - veil)
     if (exact >= LEAST_PAINT).all() and (exact <= MOST_PAINT).all():
-        return exact, 0.0, "paintable"
+        return np.asarray(exact, dtype=float), 0.0, "paintable"
     wanted = lab_of_linear(wish)
 
     def gap(paint: Array) -> float:
         return float(colour_difference(lab_of_linear(matrix @ paint + veil), wanted))
 
     start = np.clip(exact, LEAST_PAINT, MOST_PAINT)
-    best, least = start, gap(start)
+    best: Array = start
+    least = gap(start)
     for first in (start, np.full(3, 0.5), np.array([MOST_PAINT, 0.3, 0.2])):
         found = minimize(
             gap, first, bounds=[(LEAST_PAINT, MOST_PAINT)] * 3, method="L-BFGS-B",
@@ -123,7 +124,7 @@ def nearest_paint(
         if found.fun < least:
             best, least = found.x, float(found.fun)
     if least < 0.5:
-        return best, least, "paintable"
+        return np.asarray(best, dtype=float), least, "paintable"
     z, y = depth_mm * MM, behind_mm * MM
     through = water.light_at(z, y) * water.sight(z, y)
     rows = np.stack([linear_srgb(row) for row in np.eye(len(through)) * through], axis=1)
@@ -131,7 +132,7 @@ def nearest_paint(
         np.zeros(len(through)), A_eq=rows, b_eq=wish - veil,
         bounds=[(LEAST_PAINT, MOST_PAINT)] * len(through),
     )
-    return best, least, "only an odd spectrum" if any_paint.success else "no paint at all"
+    return np.asarray(best, dtype=float), least, "only an odd spectrum" if any_paint.success else "no paint at all"
 
 
 def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:
@@ -189,7 +190,7 @@ def _sentence(
     )
 
 
-def _places(water: Water, wished: str, depth: float, behind: float) -> list[Place]:
+def _places(water: Water, wished: str, depth: float, behind: float) -> list[OtherPlace]:
     found = []
     for words, z, y in (
         ("half as far behind the glass", depth, behind / 2),
@@ -200,7 +201,7 @@ def _places(water: Water, wished: str, depth: float, behind: float) -> list[Plac
         paint, gap, _ = nearest_paint(water, wished, z, y)
         matrix, veil = _linear_map(water, z, y)
         found.append(
-            Place(
+            OtherPlace(
                 words=words, depth_mm=round(z, 1), behind_mm=round(y, 1), gap_de00=round(gap, 1),
                 reads_srgb=hex_of(matrix @ paint + veil),
             )

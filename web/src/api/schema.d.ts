@@ -392,8 +392,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Picture
-         * @description The water from the front, as a PNG; nothing is stored.
+         * Show
+         * @description The piece as it will look, as a PNG; nothing is stored.
          */
         post: operations["picture"];
         delete?: never;
@@ -623,6 +623,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/water/paint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Paint
+         * @description The paint that reads as wished, or the nearest.
+         */
+        post: operations["find_paint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/water/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solve
+         * @description Doses for the scene's wish, from the colourants that are owned.
+         */
+        post: operations["solve_water"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -771,6 +811,11 @@ export interface components {
              */
             backdrop_srgb: string;
             /**
+             * softness of the joins
+             * @default 0
+             */
+            feather_mm: number;
+            /**
              * start of the first pour
              * Format: date-time
              */
@@ -785,7 +830,12 @@ export interface components {
              * @default lamp_above
              * @enum {string}
              */
-            light: "lamp_above" | "room" | "lit_from_behind";
+            light: "lamp_above" | "room" | "lit_from_behind" | "mixed";
+            /**
+             * colourants owned
+             * @default []
+             */
+            owned: string[];
             /**
              * number of equal pieces
              * @default 1
@@ -795,6 +845,12 @@ export interface components {
             /** scale, 1 to */
             scale: number;
             /**
+             * side faces of the piece
+             * @default polished
+             * @enum {string}
+             */
+            sides: "polished" | "sanded" | "painted_white";
+            /**
              * @default {
              *       "length": "mm",
              *       "mass": "g",
@@ -803,6 +859,11 @@ export interface components {
              *     }
              */
             units: components["schemas"]["Units"];
+            /**
+             * distance of the eye
+             * @default 400
+             */
+            viewing_mm: number;
             /** sides that are seen */
             viewing_sides: ("front" | "back" | "left" | "right" | "above")[];
         };
@@ -815,6 +876,19 @@ export interface components {
             depth_mm: number[];
             /** Escape Diameter Mm */
             escape_diameter_mm: (number | null)[];
+        };
+        /**
+         * ByEye
+         * @description Water by colours picked at depths.
+         */
+        ByEye: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "by_eye";
+            /** wished colours */
+            picks: components["schemas"]["PickedColour"][];
         };
         /**
          * Capsule
@@ -862,15 +936,28 @@ export interface components {
         };
         /**
          * Colourant
-         * @description A clear ink by value. Pigments that scatter are not modelled here.
+         * @description A colourant by value: an ink that only absorbs, or a paste or white that scatters too.
+         *
+         *     scatter_per_mm  of 1 drop in 100 g at 550 nm; falls with wavelength by `scatter_power`
          */
         Colourant: {
             /** absorption bands */
             bands: components["schemas"]["AbsorptionBand"][];
             /** mass of one drop */
             drop_g: number;
+            /**
+             * form of the colourant
+             * @default ink
+             * @enum {string}
+             */
+            form: "ink" | "paste" | "white" | "mica" | "craft_paint";
             /** Id */
             id: string;
+            /**
+             * Modelled
+             * @default true
+             */
+            modelled: boolean;
             /** Name */
             name: string;
             /**
@@ -878,6 +965,21 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * mean cosine of scatter
+             * @default 0.7
+             */
+            scatter_cosine: number;
+            /**
+             * scatter of one drop per 100 g
+             * @default 0
+             */
+            scatter_per_mm: number;
+            /**
+             * fall of scatter with wavelength
+             * @default 1
+             */
+            scatter_power: number;
         };
         /**
          * CupAnswer
@@ -1749,6 +1851,43 @@ export interface components {
             stored_j: number;
         };
         /**
+         * Measured
+         * @description One colourant of one pour, as it is measured.
+         *
+         *     factor          1: neat; else the stock holds 1/factor of colourant by mass
+         *     drops           whole drops of neat colourant or stock
+         *     part_a_g        part A that comes with the stock, to be left out of the batch
+         *     off_fraction    by how much the rounded dose is off
+         */
+        Measured: {
+            /** Colourant Id */
+            colourant_id: string;
+            /** Drops */
+            drops: number;
+            /** Factor */
+            factor: number;
+            /** Less De00 */
+            less_de00: number;
+            /** More De00 */
+            more_de00: number;
+            /** Name */
+            name: string;
+            /** Neat Drops */
+            neat_drops: number;
+            /** Off Fraction */
+            off_fraction: number;
+            /** Part A G */
+            part_a_g: number;
+            /** Recipe */
+            recipe: string;
+            /** Risk */
+            risk: string;
+            /** Stock G */
+            stock_g: number;
+            /** Weighed */
+            weighed: boolean;
+        };
+        /**
          * MeasuredDepth
          * @description A depth read off with ruler and skewer.
          */
@@ -1759,6 +1898,24 @@ export interface components {
             depth_mm: number;
             /** place of a measured depth from the left */
             x_mm: number;
+        };
+        /**
+         * MeasuredPour
+         * @description All colourants of a pour: what rounding costs, the plain part A left, and a test cup.
+         */
+        MeasuredPour: {
+            /** Batch G */
+            batch_g: number;
+            /** Cup Words */
+            cup_words: string;
+            /** Doses */
+            doses: components["schemas"]["Measured"][];
+            /** Plain Part A G */
+            plain_part_a_g: number;
+            /** Pour Number */
+            pour_number: number;
+            /** Rounding De00 */
+            rounding_de00: number;
         };
         /**
          * Measuring
@@ -1918,6 +2075,22 @@ export interface components {
             to_h: number;
         };
         /**
+         * OtherPlace
+         * @description The same wish with the figure elsewhere.
+         */
+        OtherPlace: {
+            /** Behind Mm */
+            behind_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Gap De00 */
+            gap_de00: number;
+            /** Reads Srgb */
+            reads_srgb: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Outcome
          * @description What will happen, as far as Gondola can tell.
          */
@@ -1958,6 +2131,46 @@ export interface components {
             nearest_mm: number;
             /** Points Mm */
             points_mm: number[][];
+        };
+        /**
+         * PaintAnswer
+         * @description The paint for a wished colour of a figure; the nearest where none can.
+         *
+         *     possible     paintable; only an odd spectrum; no paint at all
+         *     white_reads_srgb   the brightest that anything reads there
+         */
+        PaintAnswer: {
+            /** Figure Id */
+            figure_id: string;
+            /** Gap De00 */
+            gap_de00: number;
+            /** Paint Srgb */
+            paint_srgb: string;
+            /** Places */
+            places: components["schemas"]["OtherPlace"][];
+            /** Possible */
+            possible: string;
+            /** Reads Srgb */
+            reads_srgb: string;
+            /** Sentence */
+            sentence: string;
+            /** White Reads Srgb */
+            white_reads_srgb: string;
+            /** Wished Srgb */
+            wished_srgb: string;
+            /** Zones */
+            zones: components["schemas"]["ZoneReads"][];
+        };
+        /**
+         * PaintAsked
+         * @description How a figure is wished to read.
+         */
+        PaintAsked: {
+            /** Figure Id */
+            figure_id: string;
+            scene: components["schemas"]["Scene"];
+            /** wished colour */
+            wished_srgb: string;
         };
         /**
          * Panel
@@ -2032,6 +2245,16 @@ export interface components {
             depth_mm: number;
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * PickedColour
+         * @description The back wall wished in a colour at a depth.
+         */
+        PickedColour: {
+            /** depth of a wished colour */
+            depth_mm: number;
+            /** wished colour */
+            srgb: string;
         };
         /**
          * Place
@@ -2157,6 +2380,7 @@ export interface components {
             /** Joint */
             joint: string;
             light: components["schemas"]["LightAnswer"] | null;
+            measured: components["schemas"]["MeasuredPour"];
             mix: components["schemas"]["Mix"];
             /** Number */
             number: number;
@@ -2480,6 +2704,32 @@ export interface components {
             source: string;
         };
         /**
+         * ScaleTrue
+         * @description Water as a real one would look at this scale.
+         */
+        ScaleTrue: {
+            /**
+             * exaggeration
+             * @default 1
+             */
+            exaggeration: number;
+            /**
+             * haze for true contrast
+             * @default false
+             */
+            haze: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "scale_true";
+            /**
+             * type of water
+             * @enum {string}
+             */
+            water_type: "I" | "IB" | "II" | "III" | "1C" | "3C" | "5C" | "7C" | "9C";
+        };
+        /**
          * Scene
          * @description One piece as planned. Resins and colourants stand in it by value, so a file stands alone.
          */
@@ -2528,6 +2778,7 @@ export interface components {
              * @constant
              */
             version: 2;
+            wish?: components["schemas"]["Wish"] | null;
         };
         /**
          * SceneRow
@@ -2759,6 +3010,63 @@ export interface components {
             warm_60_fraction?: number | null;
             /** share of its stiffness left at 80 °C */
             warm_80_fraction?: number | null;
+        };
+        /**
+         * Solved
+         * @description Doses by pour from the bottom up, and how near they come.
+         *
+         *     front_de00, top_de00   of a white card 10 mm behind the glass and from above, at four depths
+         *     eye_de00               of picked colours, in their order
+         *     factor                 by which restrictions made all doses smaller
+         *     layers_sharp_count, layers_soft_count   that the gradient needs to show no line
+         */
+        Solved: {
+            /** Colourants */
+            colourants: components["schemas"]["Colourant"][];
+            /** Eye De00 */
+            eye_de00: number[];
+            /** Factor */
+            factor: number;
+            /** Front De00 */
+            front_de00: number[];
+            /** Largest Step De00 */
+            largest_step_de00: number;
+            /** Layers Sharp Count */
+            layers_sharp_count: number;
+            /** Layers Soft Count */
+            layers_soft_count: number;
+            /** Mean De00 */
+            mean_de00: number;
+            /** Path De00 */
+            path_de00: number;
+            /** Pours */
+            pours: components["schemas"]["SolvedDose"][][];
+            /** Sentence */
+            sentence: string;
+            /** Shown Depth M */
+            shown_depth_m: number;
+            /** Top De00 */
+            top_de00: number[];
+            /** Worst De00 */
+            worst_de00: number;
+        };
+        /**
+         * SolvedDose
+         * @description A dose of the solution.
+         */
+        SolvedDose: {
+            /** Colourant Id */
+            colourant_id: string;
+            /** Dose Drops Per 100G */
+            dose_drops_per_100g: number;
+        };
+        /**
+         * SolvedWater
+         * @description The doses found, and the edit that takes them.
+         */
+        SolvedWater: {
+            remedy: components["schemas"]["Remedy"];
+            solved: components["schemas"]["Solved"];
         };
         /**
          * Sounding
@@ -2997,6 +3305,12 @@ export interface components {
         /**
          * WaterProfile
          * @description Against depth: light left of three colours and of all, and the look of the back wall.
+         *
+         *     sighting_mm        distance behind the glass at which contrast has fallen to 2 % (4/c)
+         *     off_display_de00   how far the display is from the back wall's true colour
+         *     light_words        what this light does to the gradient of depth
+         *     shown_depth_m      the real depth that the tank shows at its scale
+         *     milky              colourants in use that make the resin milk
          */
         WaterProfile: {
             /** Backdrop Srgb */
@@ -3009,8 +3323,18 @@ export interface components {
             green_fraction: number[];
             /** Light Fraction */
             light_fraction: number[];
+            /** Light Words */
+            light_words: string;
+            /** Milky */
+            milky: string[];
+            /** Off Display De00 */
+            off_display_de00: number[];
             /** Red Fraction */
             red_fraction: number[];
+            /** Shown Depth M */
+            shown_depth_m: number;
+            /** Sighting Mm */
+            sighting_mm: number[];
             /** White Srgb */
             white_srgb: string[];
         };
@@ -3092,6 +3416,49 @@ export interface components {
             /** Pour Number */
             pour_number: number;
             scene: components["schemas"]["Scene"];
+        };
+        /**
+         * Wish
+         * @description How the water should look, and what the doses may be.
+         *
+         *     graded  doses grow from the surface to the bed, in steps of equal colour difference
+         */
+        Wish: {
+            /**
+             * graded from the surface down
+             * @default false
+             */
+            graded: boolean;
+            /**
+             * contrast to keep
+             * @default 0.5
+             */
+            keep_contrast: number;
+            /** figure to keep in sight */
+            keep_figure?: string | null;
+            /** wished look */
+            look: components["schemas"]["ScaleTrue"] | components["schemas"]["ByEye"];
+            /**
+             * most colourants
+             * @default 4
+             */
+            most_colourants: number;
+            /** most step at a line */
+            most_step_de00?: number | null;
+        };
+        /**
+         * ZoneReads
+         * @description A painted zone of a figure, and how it reads where it is.
+         */
+        ZoneReads: {
+            /** Away De00 */
+            away_de00: number;
+            /** Paint Srgb */
+            paint_srgb: string;
+            /** Reads Srgb */
+            reads_srgb: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * Zones
@@ -3783,7 +4150,10 @@ export interface operations {
     };
     picture: {
         parameters: {
-            query?: never;
+            query?: {
+                view?: "front" | "side" | "above";
+                width?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4257,6 +4627,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    find_paint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PaintAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaintAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    solve_water: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolvedWater"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

@@ -29,3 +29,7 @@ export type PlaceCurve = Schemas["PlaceCurve"];
 export type Staging = Schemas["Staging"];
 export type CupAnswer = Schemas["CupAnswer"];
 export type Resin = Schemas["Resin"];
+export type Solved = Schemas["Solved"];
+export type SolvedWater = Schemas["SolvedWater"];
+export type PaintAnswer = Schemas["PaintAnswer"];
+export type Wish = Schemas["Wish"];

@@ -3,11 +3,11 @@ import { Box } from "@chakra-ui/react";
 import { BedInspector } from "../bed";
 import { FiguresInspector } from "../figures";
 import { TankInspector } from "../tank";
+import { WaterInspector } from "../water";
 import type { Stage } from "../workspace";
 import { FinishInspector } from "./finish";
 import { BenchInspector, LogInspector } from "./later";
 import { PoursInspector } from "./pours";
-import { WaterInspector } from "./water";
 
 const OF: Record<Stage, () => React.ReactNode> = {
   tank: TankInspector,

@@ -11,6 +11,7 @@ const GAP = 14;
 const HEAT = 84;
 const LIGHT = 72;
 const SIGHT = 96;
+const SEAMS = 84;
 const CURED = 54;
 const GEL = 46;
 const BUBBLES = 54;
@@ -26,6 +27,15 @@ export function Profiles({ x, stage }: { x: number; stage: Stage }) {
         <Cured x={x + HEAT + GAP} />
         <Gel x={x + HEAT + CURED + 2 * GAP} />
         <Bubbles x={x + HEAT + CURED + GEL + 3 * GAP} />
+      </g>
+    );
+  }
+  if (stage === "water") {
+    return (
+      <g>
+        <Light x={x} />
+        <Seams x={x + LIGHT + GAP} />
+        <Sight x={x + LIGHT + SEAMS + 2 * GAP} />
       </g>
     );
   }
@@ -123,6 +133,25 @@ function Light({ x }: { x: number }) {
   );
 }
 
+/** Colour steps at the layer lines, by how they are seen. */
+function Seams({ x }: { x: number }) {
+  const { outcome } = useDesk();
+  const { depth } = useDepth();
+  const steps = outcome.pours.flatMap((pour) => (pour.seam ? [pour.seam] : []));
+  const most = Math.max(5, ...steps.map((one) => one.seam_de00));
+  return (
+    <Profile x={x} width={SEAMS} title="lines" under="step, dE">
+      <Limit at={2} domain={[0, most]} width={SEAMS} word="seen" />
+      {steps.map((one) => (
+        <rect key={one.depth_mm} x={0} y={depth(one.depth_mm) - 3} width={(one.seam_de00 / most) * SEAMS} height={6} fill={one.seen === "a band" ? "var(--caution)" : one.seen === "seen" ? "var(--watch)" : "var(--soft)"}>
+          <title>{`${one.seam_de00.toFixed(1)}, ${one.seen}`}</title>
+        </rect>
+      ))}
+      <Ends low="0" high={most.toFixed(0)} width={SEAMS} />
+    </Profile>
+  );
+}
+
 function Sight({ x }: { x: number }) {
   const desk = useDesk();
   const { depth, top, bottom } = useDepth();
@@ -176,7 +205,8 @@ export function useReadings(): { word: string; value: string; chip?: string }[] 
     { word: "cured now", value: cure === null ? "not poured yet" : `${percent(cure)} %` },
     { word: "smallest out", value: bubbleText(bubbles.escape_diameter_mm[nearest(bubbles.depth_mm, depth_mm)]) },
     { word: "light left", value: `${percent(water.light_fraction[at])} %: R ${percent(water.red_fraction[at])}, G ${percent(water.green_fraction[at])}, B ${percent(water.blue_fraction[at])}` },
-    { word: "back wall", value: water.backdrop_srgb[at] ?? "", chip: water.backdrop_srgb[at] ?? "" },
+    { word: "back wall", value: `${water.backdrop_srgb[at] ?? ""}${(water.off_display_de00[at] ?? 0) > 2 ? ", display cannot show it" : ""}`, chip: water.backdrop_srgb[at] ?? "" },
+    { word: "sighted to", value: (water.sighting_mm[at] ?? 9999) > 2000 ? "all through" : `${Math.round(water.sighting_mm[at] ?? 0)} mm behind` },
     { word: "figures here", value: near.length ? near.slice(0, 3).map((one) => `${one.name} ${percent(one.contrast_fraction)} %`).join(", ") : "none" },
   ];
 }

@@ -42,39 +42,41 @@ export function useOutcome(document: Scene): { answered: Answered | null; proble
 
 /** Parts of a document that its picture depends on. */
 export function pictureKey(scene: Scene): string {
-  const { tank, bed, brief, colourants, pours } = scene;
+  const { tank, bed, brief, colourants, pours, figures, resins } = scene;
   return JSON.stringify([
-    tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm, bed.heights_mm, bed.paint_srgb,
-    brief.light, brief.backdrop_srgb, colourants, pours.map((pour) => [pour.top_depth_mm, pour.doses]),
+    tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm, bed.heights_mm, bed.mesh, bed.paint_srgb,
+    brief.light, brief.backdrop_srgb, brief.sides, colourants, pours.map((pour) => [pour.top_depth_mm, pour.doses, pour.resin_id]),
+    resins.map((one) => one.yellow_per_cm),
+    figures?.map((one) => [one.solids, one.place, one.turn_deg, one.tilt_deg, one.roll_deg, one.vents, one.paint_srgb, one.zones]),
   ]);
 }
 
 /** Address of the core's picture of the water, for an image; null until the first has come. */
-export function usePicture(document: Scene): string | null {
-  const [address, setAddress] = useState<string | null>(null);
+export function usePicture(document: Scene, view: "front" | "side" | "above"): { address: string; view: string } | null {
+  const [made, setMade] = useState<{ address: string; view: string } | null>(null);
   const [line] = useState(
     () =>
-      new LatestOnly<Scene, string | null>(
-        async (scene) => {
-          const { data } = await api.POST("/api/picture", { body: scene, parseAs: "blob" });
-          return data ? URL.createObjectURL(data as Blob) : null;
+      new LatestOnly<{ scene: Scene; view: "front" | "side" | "above" }, { address: string; view: string } | null>(
+        async ({ scene, view: asked }) => {
+          const { data } = await api.POST("/api/picture", { params: { query: { view: asked, width: 720 } }, body: scene, parseAs: "blob" });
+          return data ? { address: URL.createObjectURL(data as Blob), view: asked } : null;
         },
-        (made) => {
-          setAddress((old) => {
-            if (old) setTimeout(() => { URL.revokeObjectURL(old); }, 2000);
-            return made;
+        (next) => {
+          setMade((old) => {
+            if (old) setTimeout(() => { URL.revokeObjectURL(old.address); }, 2000);
+            return next;
           });
         },
         () => undefined,
       ),
   );
-  const key = pictureKey(document);
+  const key = view + pictureKey(document);
   const [asked, setAsked] = useState<string | null>(null);
   useEffect(() => {
     if (asked === key) return;
-    line.ask(document);
-    // eslint-disable-next-line react-hooks/set-state-in-effect -- remembers what was asked, so that a moved figure asks nothing
+    line.ask({ scene: document, view });
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- remembers what was asked, so that a wait or a room asks nothing
     setAsked(key);
-  }, [asked, key, line, document]);
-  return address;
+  }, [asked, key, line, document, view]);
+  return made;
 }

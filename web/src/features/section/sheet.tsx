@@ -25,7 +25,8 @@ const MARGIN = 12;
 export function SoundingSheet({ stage, side, heat, words }: { stage: Stage; side: boolean; heat: boolean; words: ReactNode }) {
   const desk = useDesk();
   const [box, size] = useSize();
-  const picture = usePicture(desk.scene);
+  const made = usePicture(desk.scene, side ? "side" : "front");
+  const picture = made && made.view === (side ? "side" : "front") ? made.address : null;
   const { tank } = desk.scene;
   const across_mm = side ? tank.inner_behind_mm : tank.inner_width_mm;
   const room = {

@@ -32,10 +32,10 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
       <path d={side_(rimRight, floorRight, wall)} fill="var(--wall)" stroke="var(--ink)" strokeWidth={0.8} />
       <rect x={x0 - wall - 4} y={bottom} width={width + 2 * wall + 8} height={12} fill="var(--bed)" stroke="var(--ink)" strokeWidth={0.8} />
       <g clipPath="url(#inside)"><rect x={x0 - 80} y={top} width={width + 160} height={bottom - top} fill="url(#water)" /></g>
-      {picture && !side ? <image href={picture} x={x0} y={top} width={width} height={bottom - top} preserveAspectRatio="none" /> : null}
+      {picture ? <image href={picture} x={x0} y={top} width={width} height={bottom - top} preserveAspectRatio="none" /> : null}
       <g clipPath="url(#inside)">
         {view.figures.map((one) => (
-          <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} />
+          <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} pictured={picture !== null} />
         ))}
         <path d={`${sectionPath(cut, frame)}Z`} fill="var(--bed)" fillOpacity={0.93} stroke="var(--ink)" strokeWidth={1} pointerEvents="none" />
         {side ? null : outcome.filling.traps.map((trap) => (
@@ -52,7 +52,7 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
   );
 }
 
-function FigureShape({ one, frame, side, movable }: { one: View["figures"][number]; frame: Frame; side: boolean; movable: boolean }) {
+function FigureShape({ one, frame, side, movable, pictured }: { one: View["figures"][number]; frame: Frame; side: boolean; movable: boolean; pictured: boolean }) {
   const desk = useDesk();
   const moved = useMoved(one.figure_id);
   const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
@@ -72,7 +72,7 @@ function FigureShape({ one, frame, side, movable }: { one: View["figures"][numbe
     >
       <title>{one.name}</title>
       {one.outlines.map((outline, index) => (
-        <path key={index} d={`${sectionPath(outline.points_mm, frame)}Z`} fill={one.reads_srgb} stroke={chosen ? "var(--caution)" : "var(--ink)"} strokeWidth={chosen ? 1.6 : 0.7} strokeLinejoin="round" />
+        <path key={index} d={`${sectionPath(outline.points_mm, frame)}Z`} fill={pictured ? "transparent" : one.reads_srgb} stroke={chosen ? "var(--caution)" : pictured ? "#16222a" : "var(--ink)"} strokeOpacity={chosen || !pictured ? 1 : 0.28} strokeWidth={chosen ? 1.6 : 0.7} strokeLinejoin="round" />
       ))}
     </g>
   );

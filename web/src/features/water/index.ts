@@ -1,0 +1,1 @@
+export { WaterInspector } from "./water-inspector";
