@@ -25,7 +25,7 @@ from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
-from gondola_core.picture import front_picture
+from gondola_core.picture import picture
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 
@@ -128,7 +128,7 @@ def grades_of_the_demo() -> None:
 
 if __name__ == "__main__":
     scene_from(moved_scenes(1)[0])
-    front_picture(quarry_pool())
+    picture(quarry_pool(), "front", 400, {}, Keeper())
     drafts_at_the_server()
     march_against_bdf()
     grades_of_the_demo()

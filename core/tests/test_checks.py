@@ -45,7 +45,7 @@ class Flags(unittest.TestCase):
             ("a green fish far back in green water",
              {"figures__1__paint_srgb": "#6cc090", "figures__1__place__behind_mm": 100,
               "pours__1__doses__0__dose_drops_per_100g": 20.0}, "figure_lost",
-             Severity.WATCH, None),
+             Severity.WATCH, 2),
             ("a dark layer under a clear one", {"pours__0__doses__2__dose_drops_per_100g": 2.0},
              "seam_shows", Severity.WATCH, 1),
         ]

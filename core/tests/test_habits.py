@@ -22,7 +22,8 @@ UNITLESS = {
 }
 SUFFIXES = (
     "_mm", "_ml", "_g", "_kg", "_c", "_h", "_d", "_j", "_cm2", "_min", "_de00", "_fraction",
-    "_count", "_srgb", "_gpa", "_mpa", "_k", "_index", "_w", "_gf", "_deg", "_g_ml", "_mm2", "_n_mm", "_n",
+    "_count", "_srgb", "_gpa", "_mpa", "_k", "_index", "_w", "_gf", "_deg", "_g_ml", "_mm2",
+    "_n_mm", "_n", "_depth_m",
 )
 
 
@@ -51,7 +52,7 @@ class Sources(unittest.TestCase):
     def test_library_rows_lie_in_their_ranges(self):
         library = load_library()
         self.assertEqual(set(library.resins), {"deep", "casting", "coating", "light-cured", "quick-cast"})
-        self.assertEqual(len(library.colourants), 7)
+        self.assertEqual(len(library.colourants), 15)
         self.assertGreaterEqual(len(library.solids), 12)
 
 

@@ -51,8 +51,8 @@ class Sentences(unittest.TestCase):
             ("brief.rooms", 3, "brief.rooms",
              "Brief, rooms is not a field of a scene: take it out or correct its spelling."),
             ("brief.light", "moon", "brief.light",
-             "Brief, light on the finished piece has to be 'lamp_above', 'room' or "
-             "'lit_from_behind'; it says 'moon'."),
+             "Brief, light on the finished piece has to be 'lamp_above', 'room', "
+             "'lit_from_behind' or 'mixed'; it says 'moon'."),
             ("tank.cutting.sheet_mm.1", 0, "tank.cutting.sheet_mm.1",
              "Tank, cutting, side 2, size of the stock sheet has to be from 50 to 4000 mm; it says 0."),
             ("pours.3.top_depth_mm", 3, "",

@@ -2,8 +2,11 @@ import csv
 import unittest
 from pathlib import Path
 
+import jsonpatch_lite
 import numpy as np
 
+from gondola_core.evaluate import DRAFT, evaluate
+from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
@@ -73,7 +76,10 @@ class Light(unittest.TestCase):
     def water(self, light="lamp_above", layers=((0.01, 5.0), (0.02, 12.0)), behind=0.11):
         depths = np.cumsum([0.0, *(thick for thick, _ in layers)])
         a = np.stack([np.full(31, strength) for _, strength in layers])
-        return Water(depths=depths, attenuation=a, light=LIGHTS[light], behind=behind)
+        return Water(
+            depths=depths, attenuation=a, scatter=0 * a, cosine=0 * a, light=LIGHTS[light],
+            behind=behind, haze=None,
+        )
 
     def test_attenuation_adds_up_by_drop(self):
         ink = LIBRARY.colourants["turquoise-ink"]
@@ -147,6 +153,37 @@ class Answers(unittest.TestCase):
         for one, other in zip(figure_sights(scene, near), figure_sights(scene, far), strict=True):
             with self.subTest(one.name):
                 self.assertGreater(one.contrast_fraction, other.contrast_fraction)
+
+    def test_one_drop_too_many_hides_the_shoal_and_the_remedy_brings_it_back(self):
+        scene = quarry_pool()
+        self.assertNotIn("figure_lost", [flag.code for flag in evaluate(scene, DRAFT, Keeper()).flags])
+        document = scene.model_dump(mode="json")
+        document["pours"][3]["doses"][2]["dose_drops_per_100g"] += 1
+        outcome = evaluate(scene_from(document), DRAFT, Keeper())
+        lost = next(flag for flag in outcome.flags if flag.code == "figure_lost")
+        self.assertEqual(lost.title, "Perch 1, perch 2 and perch 3 are lost in the water")
+        self.assertIn("burnt umber ink", lost.sentence)
+        self.assertEqual(lost.pour_number, 4)
+        document = jsonpatch_lite.apply(document, lost.remedies[0].edits)
+        mended = evaluate(scene_from(document), DRAFT, Keeper())
+        self.assertNotIn("figure_lost", [flag.code for flag in mended.flags])
+        for sight in mended.sights:
+            with self.subTest(sight.name):
+                self.assertGreater(sight.difference_de00, 4)
+
+    def test_room_light_and_lamp_look_as_different_as_the_model_says(self):
+        looks = {}
+        for light in ("lamp_above", "room"):
+            document = quarry_pool().model_dump(mode="json")
+            document["brief"]["light"] = light
+            looks[light] = water_profile(scene_from(document))
+        lamp, room = looks["lamp_above"], looks["room"]
+        self.assertNotEqual(lamp.light_words, room.light_words)
+        # under a lamp the floor of the back wall is darker than its top by depth; in a room by far less
+        share = {
+            key: one.light_fraction[-1] / one.light_fraction[0] for key, one in looks.items()
+        }
+        self.assertLess(share["lamp_above"], 0.8 * share["room"])
 
     def test_same_doses_leave_no_seam(self):
         document = quarry_pool().model_dump(mode="json")

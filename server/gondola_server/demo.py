@@ -65,5 +65,8 @@ def _until_stopped(running: list[subprocess.Popen[bytes]]) -> int:
                 continue
             stop()
             for other in running:
-                other.wait()
+                try:
+                    other.wait(timeout=10)
+                except subprocess.TimeoutExpired:
+                    other.kill()
             return 0 if code in (0, -signal.SIGTERM, -signal.SIGINT) else code

@@ -15,11 +15,13 @@ loglevel = "warning"
 def post_worker_init(_worker):  # type: ignore[no-untyped-def]
     """Compile and load the kernels before the first person asks."""
     from gondola_core.evaluate import evaluate
-    from gondola_core.picture import front_picture
+    from gondola_core.kept import Keeper
+    from gondola_core.picture import picture
     from gondola_core.samples import quarry_pool
 
     def warm() -> None:
-        evaluate(quarry_pool())
-        front_picture(quarry_pool())
+        scene = quarry_pool()
+        evaluate(scene)
+        picture(scene, "front", 400, {}, Keeper())
 
     threading.Thread(target=warm, daemon=True).start()

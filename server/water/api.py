@@ -5,18 +5,22 @@ from __future__ import annotations
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
+from django.utils.text import slugify
+from library.actions import keep_row
 from ninja import Query, Router
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
 from gondola_core.checks import Edit, Remedy
 from gondola_core.evaluate import KEEPER
+from gondola_core.materials import Colourant
 from gondola_core.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 from gondola_core.scene import Scene
+from gondola_core.tint.measured_spectrum import colourant_of_spectrum
 from gondola_core.tint.paint import PaintAnswer, paint_answer
 from gondola_core.tint.solver import solve_water
 
-from .schemas import PaintAsked, SolvedWater
+from .schemas import PaintAsked, SolvedWater, SpectrumBrought
 
 router = Router(tags=["water"])
 
@@ -56,3 +60,17 @@ def solve(request: HttpRequest, scene: Scene) -> SolvedWater:
 def paint(request: HttpRequest, payload: PaintAsked) -> PaintAnswer:
     """The paint that reads as wished, or the nearest."""
     return paint_answer(payload.scene, payload.figure_id, payload.wished_srgb)
+
+
+@router.post("/water/spectrum", response={200: Colourant, 422: Refusal}, operation_id="bring_spectrum")
+def spectrum(request: HttpRequest, payload: SpectrumBrought) -> Colourant:
+    """A colourant from its measured spectrum, kept with the owner's own."""
+    ink = colourant_of_spectrum(
+        payload.text, id=slugify(payload.name)[:40].strip("-") or "my-ink", name=payload.name,
+        drops_per_100g=payload.drops_per_100g, path_mm=payload.path_mm, drop_g=payload.drop_g,
+    )
+    keep_row(
+        owner=request.user, kind="colourant", body=ink.model_dump(mode="json"),
+        source=f"measured: {payload.drops_per_100g:g} drops per 100 g, cell of {payload.path_mm:g} mm",
+    )
+    return ink

@@ -6,6 +6,8 @@ from collections.abc import Callable, Sequence
 
 from ..scene import Dose, Scene
 from ..tint import FigureSight, Seam
+from ..tint.attenuation import absorption_of_drop
+from ..tint.spectrum import luminance
 from .flag import Edit, Flag, Remedy, Severity
 from .remedies import even_dose
 
@@ -64,65 +66,96 @@ def _milk_flags(scene: Scene) -> list[Flag]:
 
 
 def _sight_flags(scene: Scene, sights: Sequence[FigureSight], look: Look) -> list[Flag]:
-    found = []
-    for at, sight in enumerate(sights):
-        if sight.difference_de00 >= LOST_DE00:
-            continue
-        remedy = _thinner(scene, at, look)
-        cause = f" {remedy[1]}" if remedy else ""
-        found.append(
-            Flag(
-                code="figure_lost",
-                severity=Severity.WATCH,
-                title=f"The {sight.name} is lost in the water",
-                sentence=(
-                    f"It differs from what stands behind it by {sight.difference_de00:.1f}; below "
-                    f"{LOST_DE00:.0f} it is not made out.{cause}"
-                ),
-                number=sight.difference_de00,
-                limit=LOST_DE00,
-                unit="dE00",
-                depth_mm=round(0.5 * (sight.top_depth_mm + sight.bottom_depth_mm), 1),
-                at_h=None,
-                pour_number=remedy[2] if remedy else None,
-                figure_id=sight.figure_id,
-                remedies=[remedy[0]] if remedy else [],
-            )
-        )
-    return found
+    lost = [at for at, sight in enumerate(sights) if sight.difference_de00 < LOST_DE00]
+    if not lost:
+        return []
+    together = _thinner(scene, sights, lost, look)
+    if together is not None:
+        return [_lost(sights, lost, together)]
+    return [_lost(sights, [at], _thinner(scene, sights, [at], look)) for at in lost]
 
 
-def _thinner(scene: Scene, figure: int, look: Look) -> tuple[Remedy, str, int] | None:
-    """The smallest thinning of one colourant in one pour that brings a figure back, by trying."""
+def _lost(
+    sights: Sequence[FigureSight], lost: list[int], thinner: tuple[Remedy, str, int] | None
+) -> Flag:
+    worst = min((sights[at] for at in lost), key=lambda sight: sight.difference_de00)
+    names = [sights[at].name for at in lost]
+    who = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    differs = "It differs" if len(names) == 1 else "They differ"
+    return Flag(
+        code="figure_lost",
+        severity=Severity.WATCH,
+        title=f"{who[:1].upper()}{who[1:]} {'is' if len(names) == 1 else 'are'} lost in the water",
+        sentence=(
+            f"{differs} from what stands behind by {worst.difference_de00:.1f}; below {LOST_DE00:.0f} "
+            f"nothing is made out.{' ' + thinner[1] if thinner else ''}"
+        ),
+        number=worst.difference_de00,
+        limit=LOST_DE00,
+        unit="dE00",
+        depth_mm=round(0.5 * (worst.top_depth_mm + worst.bottom_depth_mm), 1),
+        at_h=None,
+        pour_number=thinner[2] if thinner else None,
+        figure_id=worst.figure_id,
+        remedies=[thinner[0]] if thinner else [],
+    )
+
+
+def _thinner(
+    scene: Scene, sights: Sequence[FigureSight], lost: list[int], look: Look
+) -> tuple[Remedy, str, int] | None:
+    """The least thinning of one dose that brings figures back, by trying.
+
+    Doses are tried from the one that takes most light on the way to those figures and from them.
+    """
     names = {one.id: one.name for one in scene.colourants}
-    best: tuple[float, Remedy, str, int] | None = None
+    for number, place in _takers(scene, [sights[at] for at in lost]):
+        pour = scene.pours[number - 1]
+        dose = pour.doses[place]
+        for share in SHARES:
+            less = round(dose.dose_drops_per_100g * share, 3)
+            doses = list(pour.doses)
+            doses[place] = Dose(colourant_id=dose.colourant_id, dose_drops_per_100g=less)
+            pours = list(scene.pours)
+            pours[number - 1] = pour.model_copy(update={"doses": doses})
+            seen = look(scene.model_copy(update={"pours": pours}))
+            if min(seen[at].difference_de00 for at in lost) < BACK_DE00:
+                continue
+            name = names[dose.colourant_id]
+            remedy = Remedy(
+                label=f"{name} in pour {number}: {less:g}, not {dose.dose_drops_per_100g:g}",
+                edits=[
+                    Edit(
+                        op="replace",
+                        path=f"/pours/{number - 1}/doses/{place}/dose_drops_per_100g", value=less,
+                    )
+                ],
+            )
+            plural = "them" if len(lost) > 1 else "it"
+            words = f"{dose.dose_drops_per_100g:g} drops of {name} per 100 g in pour {number} hide {plural}."
+            return remedy, words, number
+    return None
+
+
+def _takers(scene: Scene, sights: Sequence[FigureSight]) -> list[tuple[int, int]]:
+    """(pour number, place of the dose), from the one that takes most light of these figures."""
+    inks = {one.id: one for one in scene.colourants}
+    floor = scene.tank.fill_height_mm
+    found = []
     for number, pour in enumerate(scene.pours, start=1):
+        bottom = scene.pours[number - 2].top_depth_mm if number > 1 else floor
+        way = 0.0
+        for sight in sights:
+            middle = 0.5 * (sight.top_depth_mm + sight.bottom_depth_mm)
+            way += max(0.0, min(bottom, middle) - pour.top_depth_mm)
+            if pour.top_depth_mm <= middle < bottom:
+                way += scene.tank.inner_behind_mm
         for place, dose in enumerate(pour.doses):
-            for share in SHARES:
-                taken = dose.dose_drops_per_100g * (1 - share)
-                if taken <= 0 or (best is not None and taken >= best[0]):
-                    continue
-                less = round(dose.dose_drops_per_100g * share, 3)
-                doses = list(pour.doses)
-                doses[place] = Dose(colourant_id=dose.colourant_id, dose_drops_per_100g=less)
-                pours = list(scene.pours)
-                pours[number - 1] = pour.model_copy(update={"doses": doses})
-                if look(scene.model_copy(update={"pours": pours}))[figure].difference_de00 < BACK_DE00:
-                    continue
-                name = names[dose.colourant_id]
-                remedy = Remedy(
-                    label=f"{name} in pour {number}: {less:g}, not {dose.dose_drops_per_100g:g}",
-                    edits=[
-                        Edit(
-                            op="replace",
-                            path=f"/pours/{number - 1}/doses/{place}/dose_drops_per_100g", value=less,
-                        )
-                    ],
-                )
-                words = f"{dose.dose_drops_per_100g:g} drops of {name} per 100 g in pour {number} hide it."
-                best = (taken, remedy, words, number)
-                break
-    return None if best is None else best[1:]
+            one_drop = float(luminance() @ absorption_of_drop(inks[dose.colourant_id]))
+            taken = dose.dose_drops_per_100g * one_drop
+            if taken * way > 0:
+                found.append((taken * way, number, place))
+    return [(number, place) for _, number, place in sorted(found, reverse=True)]
 
 
 def _seam_flags(scene: Scene, steps: Sequence[Seam]) -> list[Flag]:

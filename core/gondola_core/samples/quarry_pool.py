@@ -146,7 +146,7 @@ def _perch(number: int, place: Place, turn_deg: float, material: SolidMaterial) 
         place=place,
         turn_deg=turn_deg,
         material=material,
-        paint_srgb="#b99a3c",
+        paint_srgb="#a99c60",
         zones=Zones(back_srgb="#5f6a35", belly_srgb="#d9cfa8", mark_srgb="#a8502c"),
         holding="staged",
     )

@@ -34,8 +34,10 @@ def absorbance_per_cm(colourant: Colourant) -> Array:
 
         A10(l) = sum h exp(-((l - centre)/width)^2 / 2)
 
-    Source: own_colourants
+    or as measured, where it was. Source: own_colourants
     """
+    if colourant.absorbances_per_cm:
+        return np.array(colourant.absorbances_per_cm)
     total = np.zeros(len(WAVELENGTHS_NM))
     for band in colourant.bands:
         away = (WAVELENGTHS_NM - band.centre_nm) / band.width_nm

@@ -99,8 +99,10 @@ def haze_field(
     direct = np.concatenate([np.zeros((1, a.shape[1])), np.cumsum(path * extinct * thin, axis=0)])
     direct = np.exp(-direct)
     r, t = slab(a + leak, back, thin)
-    # half of what the beam loses to scatter goes either way, from the middle of the slab
-    source = 0.5 * back * path * thin * np.sqrt(direct[:-1] * direct[1:]) * np.sqrt(t)
+    # half of what the beam loses to scatter in a slab leaves it either way, from its middle
+    lost = -np.diff(direct, axis=0) * np.divide(back, extinct, out=np.zeros_like(back), where=back > 0)
+    half_r, half_t = slab(a + leak, back, 0.5 * thin)
+    source = 0.5 * lost * half_t / (1.0 - half_r)
     up_reflect = np.empty((SLABS + 1, a.shape[1]))
     up_source = np.empty_like(up_reflect)
     up_reflect[-1] = bed_reflectance

@@ -132,7 +132,8 @@ def nearest_paint(
         np.zeros(len(through)), A_eq=rows, b_eq=wish - veil,
         bounds=[(LEAST_PAINT, MOST_PAINT)] * len(through),
     )
-    return np.asarray(best, dtype=float), least, "only an odd spectrum" if any_paint.success else "no paint at all"
+    how = "only an odd spectrum" if any_paint.success else "no paint at all"
+    return np.asarray(best, dtype=float), least, how
 
 
 def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:

@@ -362,7 +362,7 @@ def _told(
     shown = scene.tank.fill_height_mm * MM * scene.brief.scale
     return Solved(
         pours=[
-            [SolvedDose(colourant_id=ink.id, dose_drops_per_100g=round(dose, 4)) for ink, dose in layer]
+            [SolvedDose(colourant_id=ink.id, dose_drops_per_100g=float(f"{dose:.3g}")) for ink, dose in layer]
             for layer in layers
         ],
         colourants=list(used.values()),

@@ -77,7 +77,10 @@ def measured_pour(
     inks = {one.id: one for one in scene.colourants}
     pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
     depth = scene.tank.fill_height_mm
-    measured = [_measured(ink, dose, batch_g, pairs, depth) for ink, dose in pairs if dose > 0]
+    mixed = batch_g > 0
+    measured = [
+        _measured(ink, dose, batch_g, pairs, depth) for ink, dose in pairs if dose > 0 and mixed
+    ]
     rounded = [
         (inks[one.colourant_id], _dose(one, batch_g)) for one in measured
     ]

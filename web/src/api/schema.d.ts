@@ -663,6 +663,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/water/spectrum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Spectrum
+         * @description A colourant from its measured spectrum, kept with the owner's own.
+         */
+        post: operations["bring_spectrum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -938,10 +958,19 @@ export interface components {
          * Colourant
          * @description A colourant by value: an ink that only absorbs, or a paste or white that scatters too.
          *
+         *     absorbances_per_cm   as measured at 400, 410 ... 700 nm, in place of bands; empty where not
          *     scatter_per_mm  of 1 drop in 100 g at 550 nm; falls with wavelength by `scatter_power`
          */
         Colourant: {
-            /** absorption bands */
+            /**
+             * measured absorbances
+             * @default []
+             */
+            absorbances_per_cm: number[];
+            /**
+             * absorption bands
+             * @default []
+             */
             bands: components["schemas"]["AbsorptionBand"][];
             /** mass of one drop */
             drop_g: number;
@@ -3081,6 +3110,31 @@ export interface components {
             x_mm: number;
         };
         /**
+         * SpectrumBrought
+         * @description A measured spectrum, and what was measured.
+         */
+        SpectrumBrought: {
+            /**
+             * mass of one drop
+             * @default 0.03
+             */
+            drop_g: number;
+            /**
+             * dose that was measured
+             * @default 1
+             */
+            drops_per_100g: number;
+            /** name of the colourant */
+            name: string;
+            /**
+             * length of the cell
+             * @default 10
+             */
+            path_mm: number;
+            /** spectrum */
+            text: string;
+        };
+        /**
          * Staging
          * @description A way of pouring that stops nothing, or the best that was found.
          */
@@ -4684,6 +4738,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SolvedWater"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bring_spectrum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpectrumBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Colourant"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -12,6 +12,7 @@ import { LengthField, NumberField, useShelf } from "../fields";
 import { useDesk, withPour } from "../workspace";
 import { Doses } from "./doses";
 import { Paint } from "./paint";
+import { Spectrum } from "./spectrum";
 import { WishFor } from "./wish";
 
 const LIGHTS = [["lamp_above", "lamp above"], ["room", "all round the room"], ["mixed", "lamp and room"], ["lit_from_behind", "from behind"]] as const;
@@ -81,6 +82,7 @@ export function WaterInspector() {
           ))}
         </Box>
       ) : null}
+      <Spectrum />
       <Box height="3" />
       <Title>Layer lines</Title>
       <LengthField label="joins soft over" value={scene.brief.feather_mm ?? 0} take={(feather_mm) => { brief({ feather_mm }, "soft joins"); }} />

@@ -1,0 +1,99 @@
+"""A colourant from a measured absorption spectrum, as spectrometers write it."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+import numpy as np
+from pydantic import ValidationError
+
+from ..errors import GondolaError, SceneError
+from ..materials import Colourant
+from ..scene.reading import problems_of
+from .spectrum import WAVELENGTHS_NM
+
+MOST_ROWS = 20_000
+MOST_GAP_NM = 25.0
+"""Widest gap between measured wavelengths that is bridged by a straight line. Source: assumed"""
+
+
+def colourant_of_spectrum(
+    text: str, *, id: str, name: str, drops_per_100g: float, path_mm: float, drop_g: float
+) -> Colourant:
+    """An ink whose absorbance was measured in resin or solvent.
+
+    text             rows of wavelength [nm] and decadic absorbance; one row of words may head them
+    drops_per_100g   dose that was measured
+    path_mm          length of the cell
+
+    GondolaError names the row that cannot be read, and gaps that are too wide to bridge.
+    Source: beer1852
+
+    >>> rows = "\\n".join(f"{nm},0.2" for nm in range(390, 711, 10))
+    >>> ink = colourant_of_spectrum(rows, id="mine", name="mine", drops_per_100g=2, path_mm=10, drop_g=0.03)
+    >>> ink.absorbances_per_cm[:2]
+    [0.1, 0.1]
+    """
+    if not (drops_per_100g > 0 and path_mm > 0):
+        raise GondolaError("The dose and the cell of a measured spectrum have to be more than 0.")
+    wavelengths, absorbances = _columns(text)
+    order = np.argsort(wavelengths)
+    at, height = wavelengths[order], absorbances[order]
+    if (np.diff(at) <= 0).any():
+        twice = at[1:][np.diff(at) <= 0][0]
+        raise GondolaError(f"The spectrum gives {twice:g} nm twice: keep one row for each wavelength.")
+    within = at[(at > 400) & (at < 700)]
+    gaps = np.diff(np.concatenate([[max(at[0], 400.0)], within, [min(at[-1], 700.0)]]))
+    if at[0] > 405 or at[-1] < 695 or gaps.max() > MOST_GAP_NM:
+        raise GondolaError(
+            f"The spectrum has to cover 400 to 700 nm with a row at least every {MOST_GAP_NM:g} nm; it "
+            f"runs from {at[0]:g} to {at[-1]:g} nm with gaps up to {gaps.max():g} nm."
+        )
+    heights = np.interp(WAVELENGTHS_NM, at, height) / drops_per_100g / (path_mm / 10)
+    try:
+        return Colourant(
+            id=id, name=name, drop_g=drop_g, note="as measured",
+            absorbances_per_cm=[round(float(one), 5) for one in np.maximum(heights, 0)],
+        )
+    except ValidationError as flaws:
+        raise SceneError(problems_of(flaws.errors(), Colourant)) from None
+
+
+def _columns(text: str) -> tuple[np.ndarray, np.ndarray]:
+    try:
+        dialect: type[csv.Dialect] | csv.Dialect = csv.Sniffer().sniff(text[:4000], delimiters=",;\t ")
+    except csv.Error:
+        dialect = csv.excel
+    found: list[tuple[float, float]] = []
+    for number, row in enumerate(csv.reader(io.StringIO(text), dialect), start=1):
+        cells = [cell.strip() for cell in row if cell.strip()]
+        if not cells:
+            continue
+        try:
+            values = [float(cell.replace(",", ".")) for cell in cells[:2]]
+        except ValueError:
+            if not found and number == 1:
+                continue
+            raise GondolaError(
+                f"Row {number} of the spectrum says '{' '.join(cells)[:40]}': give a wavelength in nm and "
+                "an absorbance, as numbers."
+            ) from None
+        if len(values) < 2 or not np.isfinite(values).all():
+            raise GondolaError(
+                f"Row {number} of the spectrum needs two numbers: a wavelength in nm and an absorbance."
+            )
+        if not (150 <= values[0] <= 3000 and -0.05 <= values[1] <= 10):
+            raise GondolaError(
+                f"Row {number} of the spectrum says {values[0]:g} nm and {values[1]:g}: wavelengths go from "
+                "150 to 3000 nm, absorbances from 0 to 10."
+            )
+        found.append((values[0], values[1]))
+        if len(found) > MOST_ROWS:
+            raise GondolaError(f"The spectrum has more than {MOST_ROWS} rows: keep one for each nm.")
+    if len(found) < 13:
+        raise GondolaError(
+            f"The spectrum has {len(found)} rows of numbers: at least 13 are needed from 400 to 700 nm."
+        )
+    columns = np.array(found)
+    return columns[:, 0], columns[:, 1]

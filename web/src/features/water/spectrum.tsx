@@ -1,0 +1,42 @@
+import { Box } from "@chakra-ui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import { api } from "../../api/client";
+import { refused } from "../../api/refusal";
+import { Word } from "../../ui/pill";
+import { NumberField } from "../fields";
+import { useDesk } from "../workspace";
+
+const LARGEST = 1_000_000;
+
+/** A bottle of one's own from a measured spectrum; kept in the library and taken into the scene. */
+export function Spectrum() {
+  const { scene, keep } = useDesk();
+  const shelf = useQueryClient();
+  const picker = useRef<HTMLInputElement>(null);
+  const [drops_per_100g, setDrops] = useState(1);
+  const [path_mm, setPath] = useState(10);
+  const bringing = useMutation({
+    mutationFn: async (file: File) => {
+      if (file.size > LARGEST) throw new Error("This spectrum is over 1 MB: keep one row for each nm.");
+      const name = file.name.replace(/\.[^.]*$/, "").slice(0, 80) || "my ink";
+      const { data, error, response } = await api.POST("/api/water/spectrum", { body: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } });
+      if (data) return data;
+      throw refused(error, response.status);
+    },
+    onSuccess: (ink) => {
+      void shelf.invalidateQueries({ queryKey: ["library"] });
+      keep({ ...scene, colourants: [...(scene.colourants ?? []).filter((one) => one.id !== ink.id), ink] }, `took ${ink.name}`.slice(0, 100));
+    },
+  });
+  return (
+    <Box marginTop="2" role="group" aria-label="A measured spectrum">
+      <input ref={picker} type="file" hidden accept=".csv,.txt,text/*" aria-label="Spectrum of a colourant" onChange={(event) => { const file = event.target.files?.[0]; if (file) bringing.mutate(file); event.target.value = ""; }} />
+      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>a bottle of your own, from its spectrum (CSV: nm, absorbance)</Word>
+      <NumberField label="measured at" unit="drops/100 g" value={drops_per_100g} take={setDrops} />
+      <NumberField label="through" unit="mm" value={path_mm} take={setPath} />
+      {bringing.error ? <Box role="alert" color="caution" fontSize="14px">{bringing.error.message} Nothing was changed.</Box> : null}
+    </Box>
+  );
+}
