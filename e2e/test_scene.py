@@ -135,7 +135,9 @@ class EveryStage(BrowserCase):
 
     def test_one_more_drop_darkens_the_water(self):
         self.page.get_by_role("link", name="Water").click()
-        readout = self.page.get_by_role("region", name="At the gondola").locator("dd").nth(3)
+        readout = self.page.get_by_role("region", name="At the gondola").locator(
+            "dt:has-text('light left') + dd"
+        )
         before = int(readout.inner_text().split(" %")[0])
         field = self.page.get_by_label("turquoise ink")
         field.fill("3")

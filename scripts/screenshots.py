@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import signal
 import socket
 import subprocess
@@ -54,6 +55,46 @@ def tried(page: Page) -> None:
     page.wait_for_timeout(900)
 
 
+def heat(page: Page) -> None:
+    page.get_by_role("button", name="heat", exact=True).click()
+    picture = page.get_by_role("img", name=re.compile("^Heat "))
+    expect(picture).to_be_visible(timeout=30_000)
+    box = picture.bounding_box()
+    assert box
+    page.mouse.click(box["x"] + 250, box["y"] + 140)
+    page.get_by_role("button", name="why so hot?").click()
+    expect(page.get_by_role("group", name="Why so hot")).to_contain_text("its depth")
+    page.wait_for_timeout(900)
+
+
+def staged(page: Page) -> None:
+    page.get_by_role("button", name="fewest pours that stop nothing").click()
+    group = page.get_by_role("group", name="Stage it")
+    expect(group).to_contain_text("footprint doubled", timeout=60_000)
+    group.scroll_into_view_if_needed()
+    page.wait_for_timeout(600)
+
+
+def wished(page: Page) -> None:
+    page.get_by_label("wish", exact=True).select_option("scale_true")
+    page.get_by_role("button", name="Find the doses").click()
+    expect(page.get_by_role("group", name="Tried")).to_be_visible(timeout=30_000)
+    page.wait_for_timeout(1500)
+
+
+def painted(page: Page) -> None:
+    group = page.get_by_role("group", name="Paint")
+    group.get_by_role("button", name="which paint?").click()
+    expect(group).to_contain_text("paint it", timeout=30_000)
+    group.scroll_into_view_if_needed()
+    page.wait_for_timeout(600)
+
+
+def all_round(page: Page) -> None:
+    page.get_by_role("button", name="round", exact=True).click()
+    page.wait_for_timeout(2500)
+
+
 def night(page: Page) -> None:
     page.get_by_role("button", name="night").click()
     page.wait_for_timeout(400)
@@ -83,13 +124,16 @@ def main() -> None:
 
 
 def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
-    scenes = [
-        ("pours", "pours", None), ("remedy-tried", "pours", tried), ("figures", "figures", None),
-        ("water", "water", None), ("tank", "tank", None), ("night", "pours", night),
+    views = [
+        ("pours", 1, "pours", None), ("remedy-tried", 1, "pours", tried), ("heat", 1, "pours", heat),
+        ("staging", 3, "pours", staged), ("tank", 1, "tank", None), ("bed", 1, "bed", None),
+        ("figures", 1, "figures", None), ("round", 3, "figures", all_round),
+        ("water", 1, "water", None), ("water-wished", 1, "water", wished),
+        ("paint", 1, "water", painted), ("eelgrass", 2, "water", None), ("night", 1, "pours", night),
     ]
-    for name, stage, act in scenes:
+    for name, number, stage, act in views:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        page.goto(f"{address}/scenes/1/{stage}")
+        page.goto(f"{address}/scenes/{number}/{stage}")
         drawn(page)
         if act:
             act(page)

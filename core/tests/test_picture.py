@@ -103,8 +103,9 @@ class Front(unittest.TestCase):
         x = (np.arange(columns) + 0.5) / 2 - 90
         y = (rows - np.arange(rows) - 0.5) / 2 - 60
         way = np.hypot(x[None, :], y[:, None])
-        near, far = darker[(way > 19) & (way < 22)], darker[way > 75]
-        self.assertGreater(near.mean(), 0.5)
+        beside = (np.abs(x)[None, :] < 6) & (np.abs(y)[:, None] < 11) & (np.abs(y)[:, None] > 9)
+        near, far = darker[beside], darker[way > 75]
+        self.assertGreater(near.mean(), 1.0)
         self.assertLess(np.abs(far).max(), 1)
 
 

@@ -77,11 +77,13 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
             "init_command": (
-                "PRAGMA foreign_keys=ON;"
+                "PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;"
                 if TESTING
                 else "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;"
             ),
         },
+        # a file: threads of the browser tests wait for each other there, which memory does not do
+        "TEST": {"NAME": DATA / "test.sqlite3"},
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"

@@ -123,7 +123,7 @@ def _thinner(
                 continue
             name = names[dose.colourant_id]
             remedy = Remedy(
-                label=f"{name} in pour {number}: {less:g}, not {dose.dose_drops_per_100g:g}",
+                label=f"only {less:g} of {name}",
                 edits=[
                     Edit(
                         op="replace",

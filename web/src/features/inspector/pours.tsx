@@ -8,6 +8,7 @@ import { HoursField, LengthField, optionsOf, TemperatureField } from "../fields"
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
 import { Cup, FromSheet, Stager, WhyHot } from "../heat";
 import { FineCheck } from "./fine-check";
+import { Grains } from "./grains";
 
 /** The local moment at which a pour begins; moves its wait. */
 function StartField() {
@@ -94,6 +95,7 @@ export function PoursInspector() {
         {told.stress ? <Row label="stress of its strength" hint="near 100 % it cracks">{Math.round(told.stress.stress_index * 100)} %</Row> : null}
         <Row label="joint below">{told.joint}{told.seam ? `, step ${told.seam.seam_de00.toFixed(1)}` : ""}</Row>
       </Box>
+      <Grains />
       <Flex gap="2" marginTop="3" wrap="wrap">
         <Pill onClick={() => { keep(splitPour(scene, pourNumber), `split pour ${pourNumber}`); }}>split in two</Pill>
         <Pill disabled={scene.pours.length < 2} onClick={() => { keep(withoutPour(scene, pourNumber), `took pour ${pourNumber} out`); }}>take it out</Pill>

@@ -70,7 +70,7 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
     <Box className="keep-whole" marginBottom="4">
       <Box borderLeft="4px solid" borderColor="caution" paddingLeft="3" marginBottom="3">
         <Box fontWeight={800}>Gloves, window, level table.</Box>
-        Unset resin sensitises skin and lungs for life: nitrile gloves, ventilation, the maker&apos;s safety data sheet at hand. A large warm cup can smoke and burn: if it runs hot, spread it out in a shallow tray outdoors. No open flame near alcohol, solvent or foliage.
+        Unset resin sensitises skin and lungs for life: nitrile gloves, ventilation, the maker&apos;s safety data sheet at hand. A large warm cup can smoke and burn: if it runs hot, spread it out in a shallow tray outdoors. No open flame near alcohol, solvent or foliage. Under a curing lamp: eye protection for its light, and never look into it.
       </Box>
       {serious.map((flag) => (
         <Box key={`${flag.code}${flag.pour_number ?? ""}${flag.figure_id ?? ""}`} fontSize="15px">
@@ -108,13 +108,9 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
             <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} under={volumeText(pour.mix.part_b_ml, units)} />
           </Flex>
           {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each</Box> : null}
-          <Box color="soft">{pour.resin_name}, {volumeText(pour.free_volume_ml, units)}</Box>
-          {pour.doses.map((dose) => (
-            <Flex key={dose.colourant_id} justify="space-between" borderBottom="1px solid" borderColor="wash">
-              <span>{dose.name}{dose.drops < 1 ? " *" : ""}</span><Box as="span" fontWeight={700}>{dose.drops.toFixed(2)} drops, {massText(dose.mass_g, units)}</Box>
-            </Flex>
-          ))}
-          {pour.doses.some((dose) => dose.drops < 1) ? <Box fontSize="14px" color="soft">* less than a drop: thin the ink in a little weighed part A first, and count that part A in</Box> : null}
+          <Box color="soft">{pour.resin_name}, {volumeText(pour.resin_volume_ml, units)} in the tank and {volumeText(pour.allowance_ml, units)} for cup and walls</Box>
+          {pour.trapped_ml > 0.05 ? <Box color="watch">{volumeText(pour.trapped_ml, units)} of air stays under figures: not counted in</Box> : null}
+          <Colours pour={pour} units={units} />
         </Box>
         <Box flex="1">
           <Box as="ul" listStyleType="none" padding="0" margin="0">
@@ -129,6 +125,27 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
           <Box fontWeight={700}>{next.charAt(0).toUpperCase() + next.slice(1)}</Box>
         </Box>
       </Flex>
+    </Box>
+  );
+}
+
+/** What goes into the cup for colour: whole drops, or a stock whose part A is left out of the batch. */
+function Colours({ pour, units }: { pour: PourOutcome; units: Units }) {
+  const { doses, plain_part_a_g } = pour.measured;
+  if (doses.length === 0) return null;
+  return (
+    <Box marginTop="1">
+      {doses.map((one) => (
+        <Box key={one.colourant_id} borderBottom="1px solid" borderColor="wash">
+          <Flex justify="space-between">
+            <span>{one.name}{one.factor > 1 ? `, stock 1:${one.factor}` : ""}</span>
+            <Box as="span" fontWeight={700}>{one.weighed ? massText(one.stock_g, units) : `${one.drops} drops`}</Box>
+          </Flex>
+          {one.factor > 1 ? <Box fontSize="14px" color="soft">{one.recipe}</Box> : null}
+          {one.risk ? <Box fontSize="14px" color="watch">{one.risk}</Box> : null}
+        </Box>
+      ))}
+      <Flex justify="space-between"><span>part A left to weigh</span><Box as="span" fontWeight={700}>{weighedText(plain_part_a_g, units)}</Box></Flex>
     </Box>
   );
 }
