@@ -19,6 +19,7 @@ import numpy as np
 from marching import drafts_against_fine, heat
 from meshing import shapes
 from reference_march import reference_peak
+from watering import dragged_at_the_server, water
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
@@ -75,11 +76,12 @@ def drafts_at_the_server() -> None:
     taken = [timed(lambda body=body: ask("/api/evaluate", body)) for body in bodies[4:]]
     ask("/api/picture", bodies[0])
     pictures = [timed(lambda body=body: ask("/api/picture", body)) for body in bodies[2:12]]
+    dragged_at_the_server(lambda url, body: ask(url, json.dumps(body)), timed)
     teardown_databases(databases, verbosity=0)
     print("Draft evaluation of the demo scene at the server, a new line each time, warm")
     print(f"  median {statistics.median(taken) * 1e3:6.0f} ms   worst {max(taken) * 1e3:.0f} ms"
           f"   (to reach: 150 ms)")
-    print(f"  picture, 360 x 240   median {statistics.median(pictures) * 1e3:.0f} ms")
+    print(f"  picture, 480 x 320   median {statistics.median(pictures) * 1e3:.0f} ms")
 
 
 def march_against_bdf() -> None:
@@ -134,4 +136,5 @@ if __name__ == "__main__":
     grades_of_the_demo()
     shapes(timed)
     heat(timed)
+    water(timed)
     drafts_against_fine()

@@ -42,17 +42,17 @@ def wait_for(address: str) -> None:
 
 def drawn(page: Page) -> None:
     """Until numbers, fonts and the picture of the water are there."""
-    expect(page.get_by_role("slider", name="Gondola")).to_be_visible(timeout=90_000)
-    expect(page.locator("svg image")).to_have_count(1, timeout=30_000)
+    expect(page.get_by_role("region", name="Inspector")).to_be_visible(timeout=90_000)
+    page.wait_for_load_state("networkidle")
     page.evaluate("document.fonts.ready")
-    page.wait_for_timeout(900)
+    page.wait_for_timeout(1200)
 
 
 def tried(page: Page) -> None:
     page.get_by_role("button", name="Try: two pours of 26 mm").first.click()
     row = page.get_by_role("group", name="Tried").get_by_role("row", name="hottest")
     expect(row).not_to_contain_text("...", timeout=30_000)
-    page.wait_for_timeout(900)
+    page.wait_for_timeout(1200)
 
 
 def heat(page: Page) -> None:
@@ -64,7 +64,7 @@ def heat(page: Page) -> None:
     page.mouse.click(box["x"] + 250, box["y"] + 140)
     page.get_by_role("button", name="why so hot?").click()
     expect(page.get_by_role("group", name="Why so hot")).to_contain_text("its depth")
-    page.wait_for_timeout(900)
+    page.wait_for_timeout(1200)
 
 
 def staged(page: Page) -> None:

@@ -74,7 +74,7 @@ def picture(
         [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
          scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb, scene.brief.backdrop_srgb,
          [[body_inputs(one), one.paint_srgb, one.zones] for one in scene.figures]],
-        lambda: _scenery(scene, view, width_px, meshes),
+        lambda: _scenery(scene, view, width_px, meshes, keeper),
     )
     water = water_of(scene)
     return _encoded(_above(scene, scenery, water) if view == "above" else _level(scenery, water))
@@ -94,21 +94,29 @@ def _frame(scene: Scene, view: View) -> tuple[float, float, tuple[int, int, int]
 _SIGNS = {"front": (1.0, -1.0, 1.0), "side": (1.0, -1.0, -1.0), "above": (1.0, -1.0, -1.0)}
 
 
-def _scenery(scene: Scene, view: View, width_px: int, meshes: Meshes) -> Scenery:
+def _drawn(mesh: TriMesh, turn: Array) -> tuple[TriMesh, Pixels]:
+    return mesh, corner_attributes(mesh, turn)
+
+
+def _scenery(
+    scene: Scene, view: View, width_px: int, meshes: Meshes, keeper: Keeper
+) -> Scenery:
     wide, high, axes, origin = _frame(scene, view)
     scale = min(width_px / wide, MOST_PIXELS / high)
     columns, rows = max(8, round(wide * scale)), max(8, round(high * scale))
-    bodies = [(mesh := bed_surface(scene), corner_attributes(mesh, np.eye(3)))]
-    turns = [np.eye(3)]
+    tank, upright = scene.tank, np.eye(3)
+    bed = keeper.keep(
+        "bed-drawn",
+        [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
+         scene.bed.heights_mm],
+        lambda: _drawn(bed_surface(scene), upright),
+    )
+    bodies = [bed]
     if scene.bed.mesh is not None:
-        mesh = own_mesh(scene.bed.mesh, meshes)
-        bodies.append((mesh, corner_attributes(mesh, np.eye(3))))
-        turns.append(np.eye(3))
+        bodies.append(_drawn(own_mesh(scene.bed.mesh, meshes), upright))
     bed_parts = len(bodies)
     for figure in scene.figures:
-        mesh, turn = figure_mesh(figure, meshes), figure_matrix(figure)
-        bodies.append((mesh, corner_attributes(mesh, turn)))
-        turns.append(turn)
+        bodies.append(_drawn(figure_mesh(figure, meshes), figure_matrix(figure)))
     buffer = draw(
         bodies, rows, columns, axes, (origin[0], origin[1], origin[2]), _SIGNS[view], scale
     )
@@ -182,11 +190,11 @@ def _lighting(
     height = np.where(np.isfinite(top.away), 1e4 - top.away, -1e4).astype(np.float32)
     turn = GOLDEN * np.arange(SAMPLES)
     ring = np.sqrt((np.arange(SAMPLES) + 0.5) / SAMPLES)
+    met = buffer.what >= 0
     shade, contact = _shaded(
-        x, y, z, height, left, front, step,
+        met, x, y, z, height, left, front, step,
         (ring * np.cos(turn)).astype(np.float32), (ring * np.sin(turn)).astype(np.float32), LAMP_WIDE,
     )
-    met = buffer.what >= 0
     up = np.clip(buffer.carried[..., 2], 0.0, 1.0)
     toward = {"front": -buffer.carried[..., 1], "side": buffer.carried[..., 0],
               "above": buffer.carried[..., 2]}[view]
@@ -198,19 +206,21 @@ def _lighting(
     )
 
 
-@njit(nogil=True, cache=True)
-def _shaded(x, y, z, height, left, front, step, dx, dy, wide):  # type: ignore[no-untyped-def]
+@njit(nogil=True, cache=True, fastmath=True)
+def _shaded(met, x, y, z, height, left, front, step, dx, dy, wide):  # type: ignore[no-untyped-def]
     rows, columns = x.shape
     ny, nx = height.shape
     shade = np.zeros((rows, columns), dtype=np.float32)
     contact = np.zeros((rows, columns), dtype=np.float32)
     for j in range(rows):
         for i in range(columns):
+            if not met[j, i]:
+                continue
             dark = 0.0
             close = 0.0
             for s in range(dx.shape[0]):
                 # look up in a disc that widens with the height of what stands there
-                reach = 1.2
+                reach = np.float32(1.2)
                 for turn in range(2):
                     u = int((x[j, i] + reach * dx[s] - left) / step)
                     v = int((y[j, i] + reach * dy[s] - front) / step)

@@ -42,7 +42,7 @@ export function Flags() {
                 <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
                   <button type="button" onClick={() => { go(flag); }}>
                     <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>{flag.severity} </Box>
-                    {flag.title}
+                    {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
                   </button>
                 </Box>
                 <Box fontSize="14px" lineHeight="1.25" marginTop="2px">{flag.sentence}</Box>

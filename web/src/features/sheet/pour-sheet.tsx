@@ -85,6 +85,7 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
 function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
   const planned = scene.pours[pour.number - 1];
   const cups = pour.mix.cups_count;
+  const stocks = pour.measured.doses.some((one) => one.factor > 1);
   const next = last ? "dam off, see above" : pour.tack_opens_at && pour.tack_closes_at ? `next pour from ${dayText(pour.tack_opens_at)}, ${clockText(pour.tack_opens_at)} to ${dayText(pour.tack_closes_at)}, ${clockText(pour.tack_closes_at)}` : "no tack window in this room";
   const steps = [
     pour.number === 1 ? "Tank level and tight, bed sealed and dry" : `Check the tack of pour ${pour.number - 1}; ${pour.joint}`,
@@ -104,10 +105,10 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
       <Flex direction={{ base: "column", md: "row" }} gap={{ base: 3, md: 8 }} marginTop="2" align={{ base: "stretch", md: "flex-start" }}>
         <Box width={{ base: "auto", md: "340px" }} flexShrink="0">
           <Flex gap="6">
-            <Big word="part A" value={weighedText(pour.mix.part_a_g, units)} under={volumeText(pour.mix.part_a_ml, units)} />
+            <Big word={stocks ? "part A, plain" : "part A"} value={weighedText(stocks ? pour.measured.plain_part_a_g : pour.mix.part_a_g, units)} under={stocks ? `${weighedText(pour.mix.part_a_g, units)} with the stocks` : volumeText(pour.mix.part_a_ml, units)} />
             <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} under={volumeText(pour.mix.part_b_ml, units)} />
           </Flex>
-          {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each</Box> : null}
+          {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each, the stocks shared out among them</Box> : null}
           <Box color="soft">{pour.resin_name}, {volumeText(pour.resin_volume_ml, units)} in the tank and {volumeText(pour.allowance_ml, units)} for cup and walls</Box>
           {pour.trapped_ml > 0.05 ? <Box color="watch">{volumeText(pour.trapped_ml, units)} of air stays under figures: not counted in</Box> : null}
           <Colours pour={pour} units={units} />
@@ -131,7 +132,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
 
 /** What goes into the cup for colour: whole drops, or a stock whose part A is left out of the batch. */
 function Colours({ pour, units }: { pour: PourOutcome; units: Units }) {
-  const { doses, plain_part_a_g } = pour.measured;
+  const { doses } = pour.measured;
   if (doses.length === 0) return null;
   return (
     <Box marginTop="1">
@@ -145,7 +146,6 @@ function Colours({ pour, units }: { pour: PourOutcome; units: Units }) {
           {one.risk ? <Box fontSize="14px" color="watch">{one.risk}</Box> : null}
         </Box>
       ))}
-      <Flex justify="space-between"><span>part A left to weigh</span><Box as="span" fontWeight={700}>{weighedText(plain_part_a_g, units)}</Box></Flex>
     </Box>
   );
 }
