@@ -94,5 +94,6 @@ class WaterStage(BrowserCase):
     def test_picture_can_be_kept_wide(self):
         page = self.page
         with page.expect_download() as caught:
-            page.get_by_role("region", name="Inspector").get_by_role("button", name="side", exact=True).click()
+            inspector = page.get_by_role("region", name="Inspector")
+            inspector.get_by_role("button", name="side", exact=True).click()
         self.assertEqual(caught.value.suggested_filename, "wagon-in-the-quarry-pool-side.png")
