@@ -15,7 +15,7 @@ Pixels = NDArray[np.float32]
 
 ATTRIBUTES = 6
 """Carried to each pixel: normal (3), own upness, own place along and own height (0 to 1)."""
-CREASE = 0.65
+CREASE = 0.85
 """Corners between faces that turn by more than its arc cosine stay sharp. Source: assumed"""
 
 
@@ -40,7 +40,7 @@ def corner_attributes(mesh: TriMesh, turn: Array) -> Pixels:
     face_normal = across / np.maximum(length, 1e-12)[:, None]
     summed = np.zeros_like(mesh.vertices)
     for corner in range(3):
-        np.add.at(summed, mesh.faces[:, corner], across)
+        np.add.at(summed, mesh.faces[:, corner], face_normal)
     smooth = summed / np.maximum(np.linalg.norm(summed, axis=1), 1e-12)[:, None]
     own = mesh.vertices @ turn
     low, span = own.min(axis=0), np.maximum(np.ptp(own, axis=0), 1e-9)

@@ -1,0 +1,144 @@
+"""Every remedy: its edits lead to a scene that can be read, and answer what they were offered for."""
+
+import unittest
+
+import jsonpatch_lite
+import numpy as np
+from test_fill import FLAT, TANK, figure
+from test_traps import scene_with, trapped_ml
+
+from gondola_core.checks.remedies import even_dose, set_wait, split_pour, warm_room
+from gondola_core.errors import GondolaError
+from gondola_core.evaluate import DRAFT, evaluate
+from gondola_core.kept import Keeper
+from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
+from gondola_core.scene import Box, Hull, scene_from
+from gondola_core.templates import KINDS, new_figure
+from gondola_core.tilting import air_remedies
+from gondola_core.tint import seams
+
+
+def after(scene, remedy):
+    return scene_from(jsonpatch_lite.apply(scene.model_dump(mode="json"), remedy.edits))
+
+
+class Edits(unittest.TestCase):
+    def test_split_pours_share_the_depth_and_keep_the_rest(self):
+        scene = quarry_pool()
+        for number in range(1, len(scene.pours) + 1):
+            with self.subTest(number):
+                halved = after(scene, split_pour(scene, number, 21.4))
+                self.assertEqual(len(halved.pours), len(scene.pours) + 1)
+                tops = [scene.tank.fill_height_mm, *(one.top_depth_mm for one in halved.pours)]
+                self.assertAlmostEqual(
+                    tops[number - 1] - tops[number], tops[number] - tops[number + 1], delta=0.1
+                )
+                self.assertEqual(halved.pours[number].wait_h, 21)
+                self.assertEqual(halved.pours[number - 1].doses, halved.pours[number].doses)
+                self.assertEqual(halved.pours[-1].top_depth_mm, 0)
+
+    def test_wait_room_and_dose(self):
+        scene = quarry_pool()
+        self.assertEqual(after(scene, set_wait(scene, 3, 20.6)).pours[2].wait_h, 21)
+        warm = after(scene, warm_room(scene, 30.0))
+        self.assertEqual((warm.brief.room.night_c, warm.brief.room.day_c), (30, 30))
+        before = seams(scene)[1].seam_de00
+        self.assertLess(seams(after(scene, even_dose(scene, 2)))[1].seam_de00, before)
+
+    def test_every_remedy_of_the_samples_can_be_taken(self):
+        for make in (quarry_pool, eelgrass, ferry_landing):
+            scene = make()
+            outcome = evaluate(scene, DRAFT, Keeper())
+            for flag in outcome.flags:
+                for remedy in flag.remedies:
+                    with self.subTest(scene.name, remedy=remedy.label):
+                        changed = after(scene, remedy)
+                        self.assertNotEqual(changed, scene)
+                        self.assertGreater(len(remedy.label), 4)
+
+    def test_sealing_the_bed_and_two_pours_take_their_flags_away(self):
+        scene = quarry_pool()
+        outcome = evaluate(scene, DRAFT, Keeper())
+        for code in ("bed_not_sealed", "too_deep"):
+            with self.subTest(code):
+                flag = next(one for one in outcome.flags if one.code == code)
+                again = evaluate(after(scene, flag.remedies[0]), DRAFT, Keeper())
+                self.assertNotIn(code, [one.code for one in again.flags])
+
+
+class Tilts(unittest.TestCase):
+    def upturned(self):
+        """A hull lying keel up keeps air."""
+        hull = figure(
+            Hull(kind="hull", length_mm=40, beam_mm=16, depth_mm=10, sheer_mm=0, wall_mm=1),
+            x=50.0, behind=40.0, height=40.0,
+        )
+        return hull.model_copy(update={"roll_deg": 180.0})
+
+    def test_the_tilt_that_is_named_lets_the_air_out(self):
+        hull = self.upturned()
+        kept = trapped_ml([hull])
+        self.assertGreater(kept, 0.5)
+        remedies = air_remedies(scene_with([hull], bed=FLAT), hull.id, {})
+        tilts = [one for one in remedies if one.label.startswith("tilt it")]
+        self.assertTrue(tilts)
+        for remedy in tilts:
+            with self.subTest(remedy.label):
+                field = remedy.edits[0].path.rsplit("/", 1)[1]
+                turned = hull.model_copy(update={field: remedy.edits[0].value})
+                self.assertLessEqual(trapped_ml([turned]), 0.05 * kept)
+
+    def test_nothing_to_do_without_air_and_no_such_figure(self):
+        block = figure(Box(kind="box", centre_mm=[0, 0, 0], size_mm=[10, 10, 10]))
+        self.assertEqual(air_remedies(scene_with([block]), block.id, {}), [])
+        with self.assertRaises(GondolaError):
+            air_remedies(scene_with([block]), "crab", {})
+
+
+class Templates(unittest.TestCase):
+    def test_each_kind_lies_inside_the_tank_and_has_a_name_of_its_own(self):
+        scene = quarry_pool()
+        for kind in KINDS:
+            with self.subTest(kind):
+                first = new_figure(scene, kind)
+                second = new_figure(
+                    scene.model_copy(update={"figures": [*scene.figures, first]}), kind
+                )
+                self.assertNotEqual(first.id, second.id)
+                document = scene.model_dump(mode="json")
+                document["figures"] = [first.model_dump(mode="json"), second.model_dump(mode="json")]
+                outcome = evaluate(scene_from(document), DRAFT, Keeper())
+                codes = {flag.code for flag in outcome.flags if flag.figure_id == first.id}
+                self.assertFalse(codes & {"figure_outside", "figure_above"}, codes)
+
+    def test_sizes_follow_the_tank_or_what_is_asked(self):
+        small = new_figure(quarry_pool().model_copy(update={"tank": TANK}), "fish")
+        asked = new_figure(quarry_pool(), "fish", 40)
+        self.assertEqual(asked.solids[0].length_mm, 40)
+        self.assertAlmostEqual(small.solids[0].length_mm, TANK.inner_width_mm / 6, delta=0.1)
+        with self.assertRaises(GondolaError) as caught:
+            new_figure(quarry_pool(), "submarine")
+        self.assertIn("A figure can be fish, eel", caught.exception.message)
+
+
+class Model(unittest.TestCase):
+    def test_the_glb_holds_bed_and_figures_in_metres(self):
+        import io
+
+        import trimesh
+
+        from gondola_core.model import scene_glb
+
+        scene = quarry_pool()
+        content = scene_glb(scene, {}, {"pike": "#336655"}, [])
+        opened = trimesh.load(io.BytesIO(content), file_type="glb")
+        names = set(opened.graph.nodes_geometry)
+        self.assertIn("bed", names)
+        self.assertEqual(
+            {name for name in names if name.startswith("figure-")},
+            {f"figure-{one.id}" for one in scene.figures},
+        )
+        bounds = opened.bounds
+        np.testing.assert_allclose(bounds[0][[0, 1]], [0, 0], atol=1e-6)
+        self.assertAlmostEqual(bounds[1][0], scene.tank.inner_width_mm / 1000, places=6)
+        self.assertAlmostEqual(-bounds[0][2], scene.tank.inner_behind_mm / 1000, places=6)
