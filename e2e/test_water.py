@@ -97,3 +97,46 @@ class WaterStage(BrowserCase):
             inspector = page.get_by_role("region", name="Inspector")
             inspector.get_by_role("button", name="side", exact=True).click()
         self.assertEqual(caught.value.suggested_filename, "wagon-in-the-quarry-pool-side.png")
+
+    def test_the_sheet_tells_stocks_and_the_plain_part_a(self):
+        self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/sheet")
+        pour = self.page.get_by_role("region", name="Pour 2")
+        expect(pour).to_contain_text("part A, plain")
+        expect(pour).to_contain_text("613.4 g with the stocks")
+        expect(pour).to_contain_text("burnt umber ink, stock 1:20")
+        expect(pour).to_contain_text("10 drops of burnt umber ink into")
+
+    def test_a_wish_by_eye_takes_the_gondolas_depth_and_is_undone(self):
+        page = self.page
+        page.get_by_label("wish", exact=True).select_option("by_eye")
+        wish = page.get_by_role("group", name="Wished water")
+        wish.get_by_role("button", name=re.compile("^another colour at the gondola, 70 mm")).click()
+        expect(wish.get_by_label("colour 3 at")).to_have_value("70 mm")
+        wish.get_by_label("Wished colour 3").fill("#6fb09a")
+        wish.get_by_role("button", name="Find the doses").click()
+        expect(wish).to_contain_text("off by")
+        page.get_by_role("button", name="drop it").click()
+        self.saved()
+        self.assertEqual(len(self.document()["wish"]["look"]["picks"]), 3)
+        page.get_by_label("wish", exact=True).select_option("by_hand")
+        self.saved()
+        self.assertIsNone(self.document()["wish"])
+        page.get_by_role("button", name="undo").click()
+        expect(page.get_by_label("wish", exact=True)).to_have_value("by_eye")
+        self.saved()
+        self.assertEqual(len(self.document()["wish"]["look"]["picks"]), 3)
+
+    def test_bottles_are_owned_and_few_may_be_used(self):
+        page = self.page
+        page.get_by_label("wish", exact=True).select_option("scale_true")
+        wish = page.get_by_role("group", name="Wished water")
+        wish.get_by_label("bottles at most").fill("1")
+        wish.get_by_label("bottles at most").press("Enter")
+        wish.get_by_role("button", name="deep blue ink", exact=True).click()
+        self.saved()
+        self.assertIn("deep-blue-ink", self.document()["brief"]["owned"])
+        wish.get_by_role("button", name="Find the doses").click()
+        expect(wish).to_contain_text("off in front")
+        page.get_by_role("button", name="keep it").click()
+        self.saved()
+        self.assertEqual({len(pour["doses"]) for pour in self.document()["pours"]}, {1})

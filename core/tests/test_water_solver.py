@@ -11,7 +11,7 @@ from gondola_core.scene import scene_from
 from gondola_core.tint import seams, water_of
 from gondola_core.tint.attenuation import DIFFUSE_PATH
 from gondola_core.tint.colour import colour_difference, encode_srgb, lab, linear_srgb, reflectance_of_hex
-from gondola_core.tint.measured_spectrum import colourant_of_spectrum
+from gondola_core.tint.measured_spectrum import MeasuredSpectrum, colourant_of_spectrum
 from gondola_core.tint.solver import solve_water, water_types
 
 FOUR = ["leaf-green-ink", "turquoise-ink", "burnt-umber-ink", "red-ink"]
@@ -156,9 +156,8 @@ class Spectra(unittest.TestCase):
         return "nm,absorbance\n" + "\n".join(f"{nm},{value}" for nm in range(390, 711, step))
 
     def bring(self, text, **more):
-        return colourant_of_spectrum(
-            text, id="mine", name="mine", **{"drops_per_100g": 1.5, "path_mm": 20.0, "drop_g": 0.03, **more}
-        )
+        given = {"drops_per_100g": 1.5, "path_mm": 20.0, **more}
+        return colourant_of_spectrum(MeasuredSpectrum(text=text, name="mine", **given), "mine")
 
     def test_absorbance_per_drop_and_cm(self):
         ink = self.bring(self.rows())

@@ -24,6 +24,7 @@ from gondola_core.cure.sheet import DataSheet
 from gondola_core.errors import GondolaError, SceneError
 from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
+from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 
 
 class GondolaAPI(NinjaAPI):
@@ -56,7 +57,7 @@ api.add_router("", water)
 api.add_router("", library)
 
 
-ROOTS = {"sheet": DataSheet, "resin": Resin}
+ROOTS = {"sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
 """Bodies that hold something else than a scene, by the name that leads to it."""
 
 

@@ -65,12 +65,10 @@ def paint(request: HttpRequest, payload: PaintAsked) -> PaintAnswer:
 @router.post("/water/spectrum", response={200: Colourant, 422: Refusal}, operation_id="bring_spectrum")
 def spectrum(request: HttpRequest, payload: SpectrumBrought) -> Colourant:
     """A colourant from its measured spectrum, kept with the owner's own."""
-    ink = colourant_of_spectrum(
-        payload.text, id=slugify(payload.name)[:40].strip("-") or "my-ink", name=payload.name,
-        drops_per_100g=payload.drops_per_100g, path_mm=payload.path_mm, drop_g=payload.drop_g,
-    )
+    measured = payload.measured
+    ink = colourant_of_spectrum(measured, slugify(measured.name)[:40].strip("-") or "my-ink")
     keep_row(
         owner=request.user, kind="colourant", body=ink.model_dump(mode="json"),
-        source=f"measured: {payload.drops_per_100g:g} drops per 100 g, cell of {payload.path_mm:g} mm",
+        source=f"measured: {measured.drops_per_100g:g} drops per 100 g, cell of {measured.path_mm:g} mm",
     )
     return ink

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from gondola_core.checks import Remedy
 from gondola_core.scene import Scene
+from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 from gondola_core.tint.solver import Solved
 
 
@@ -28,10 +29,6 @@ class SolvedWater(Schema):
 
 
 class SpectrumBrought(Schema):
-    """A measured spectrum, and what was measured."""
+    """A measured spectrum."""
 
-    text: Annotated[str, Field(title="spectrum", max_length=1_000_000)]
-    name: Annotated[str, Field(title="name of the colourant", min_length=1, max_length=80)]
-    drops_per_100g: Annotated[float, Field(title="dose that was measured", gt=0, le=100)] = 1.0
-    path_mm: Annotated[float, Field(title="length of the cell", gt=0, le=500)] = 10.0
-    drop_g: Annotated[float, Field(title="mass of one drop", ge=0.001, le=0.5)] = 0.03
+    measured: MeasuredSpectrum

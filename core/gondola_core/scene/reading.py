@@ -147,6 +147,10 @@ def _sentence(label: str, field: FieldInfo | None, flaw: dict[str, Any]) -> str:
         return words[:1].upper() + words[1:] + "."
     if kind in ("greater_than_equal", "less_than_equal"):
         return f"{name} has to be {_range(field, context)}; {shown}."
+    if kind == "string_too_long":
+        return f"{name} may have {context['max_length']} characters at most."
+    if kind == "string_too_short":
+        return f"{name} is empty."
     if kind == "missing":
         return f"{name} is missing."
     if kind == "extra_forbidden":

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import csv
 import io
+from typing import Annotated
 
 import numpy as np
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from ..errors import GondolaError, SceneError
 from ..materials import Colourant
+from ..part import Name, Part, bounded
 from ..scene.reading import problems_of
 from .spectrum import WAVELENGTHS_NM
 
@@ -18,26 +20,33 @@ MOST_GAP_NM = 25.0
 """Widest gap between measured wavelengths that is bridged by a straight line. Source: assumed"""
 
 
-def colourant_of_spectrum(
-    text: str, *, id: str, name: str, drops_per_100g: float, path_mm: float, drop_g: float
-) -> Colourant:
+class MeasuredSpectrum(Part):
+    """A spectrum as it was brought, and what was measured.
+
+    text  rows of wavelength [nm] and decadic absorbance; one row of words may head them
+    """
+
+    text: Annotated[str, Field(title="spectrum", max_length=1_000_000)]
+    name: Annotated[Name, Field(title="name of the colourant")]
+    drops_per_100g: float = bounded("dose that was measured", "drops per 100 g", 0.001, 100, default=1.0)
+    path_mm: float = bounded("length of the cell", "mm", 0.1, 500, default=10.0)
+    drop_g: float = bounded("mass of one drop", "g", 0.001, 0.5, default=0.03)
+
+
+def colourant_of_spectrum(measured: MeasuredSpectrum, key: str) -> Colourant:
     """An ink whose absorbance was measured in resin or solvent.
 
-    text             rows of wavelength [nm] and decadic absorbance; one row of words may head them
-    drops_per_100g   dose that was measured
-    path_mm          length of the cell
+    key  its id in a scene
 
     GondolaError names the row that cannot be read, and gaps that are too wide to bridge.
     Source: beer1852
 
     >>> rows = "\\n".join(f"{nm},0.2" for nm in range(390, 711, 10))
-    >>> ink = colourant_of_spectrum(rows, id="mine", name="mine", drops_per_100g=2, path_mm=10, drop_g=0.03)
+    >>> ink = colourant_of_spectrum(MeasuredSpectrum(text=rows, name="mine", drops_per_100g=2), "mine")
     >>> ink.absorbances_per_cm[:2]
     [0.1, 0.1]
     """
-    if not (drops_per_100g > 0 and path_mm > 0):
-        raise GondolaError("The dose and the cell of a measured spectrum have to be more than 0.")
-    wavelengths, absorbances = _columns(text)
+    wavelengths, absorbances = _columns(measured.text)
     order = np.argsort(wavelengths)
     at, height = wavelengths[order], absorbances[order]
     if (np.diff(at) <= 0).any():
@@ -50,10 +59,10 @@ def colourant_of_spectrum(
             f"The spectrum has to cover 400 to 700 nm with a row at least every {MOST_GAP_NM:g} nm; it "
             f"runs from {at[0]:g} to {at[-1]:g} nm with gaps up to {gaps.max():g} nm."
         )
-    heights = np.interp(WAVELENGTHS_NM, at, height) / drops_per_100g / (path_mm / 10)
+    heights = np.interp(WAVELENGTHS_NM, at, height) / measured.drops_per_100g / (measured.path_mm / 10)
     try:
         return Colourant(
-            id=id, name=name, drop_g=drop_g, note="as measured",
+            id=key, name=measured.name, drop_g=measured.drop_g, note="as measured",
             absorbances_per_cm=[round(float(one), 5) for one in np.maximum(heights, 0)],
         )
     except ValidationError as flaws:

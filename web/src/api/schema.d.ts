@@ -1947,6 +1947,33 @@ export interface components {
             rounding_de00: number;
         };
         /**
+         * MeasuredSpectrum
+         * @description A spectrum as it was brought, and what was measured.
+         *
+         *     text  rows of wavelength [nm] and decadic absorbance; one row of words may head them
+         */
+        MeasuredSpectrum: {
+            /**
+             * mass of one drop
+             * @default 0.03
+             */
+            drop_g: number;
+            /**
+             * dose that was measured
+             * @default 1
+             */
+            drops_per_100g: number;
+            /** name of the colourant */
+            name: string;
+            /**
+             * length of the cell
+             * @default 10
+             */
+            path_mm: number;
+            /** spectrum */
+            text: string;
+        };
+        /**
          * Measuring
          * @description Depths read off with ruler and skewer.
          */
@@ -3111,28 +3138,10 @@ export interface components {
         };
         /**
          * SpectrumBrought
-         * @description A measured spectrum, and what was measured.
+         * @description A measured spectrum.
          */
         SpectrumBrought: {
-            /**
-             * mass of one drop
-             * @default 0.03
-             */
-            drop_g: number;
-            /**
-             * dose that was measured
-             * @default 1
-             */
-            drops_per_100g: number;
-            /** name of the colourant */
-            name: string;
-            /**
-             * length of the cell
-             * @default 10
-             */
-            path_mm: number;
-            /** spectrum */
-            text: string;
+            measured: components["schemas"]["MeasuredSpectrum"];
         };
         /**
          * Staging

@@ -21,7 +21,7 @@ export function Spectrum() {
     mutationFn: async (file: File) => {
       if (file.size > LARGEST) throw new Error("This spectrum is over 1 MB: keep one row for each nm.");
       const name = file.name.replace(/\.[^.]*$/, "").slice(0, 80) || "my ink";
-      const { data, error, response } = await api.POST("/api/water/spectrum", { body: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } });
+      const { data, error, response } = await api.POST("/api/water/spectrum", { body: { measured: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } } });
       if (data) return data;
       throw refused(error, response.status);
     },
