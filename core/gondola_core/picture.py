@@ -33,6 +33,7 @@ SKY = 0.5
 """Light from above that reaches a face turned away from it. Source: assumed"""
 LAMP_WIDE = 0.16
 """Half width of the lamp's penumbra over the height of what stands above. Source: assumed"""
+AT_GLASS_MM = 0.6
 NODES = 28
 SAMPLES = 14
 GOLDEN = 2.399963229728653
@@ -195,6 +196,10 @@ def _lighting(
         met, x, y, z, height, left, front, step,
         (ring * np.cos(turn)).astype(np.float32), (ring * np.sin(turn)).astype(np.float32), LAMP_WIDE,
     )
+    # a bed that is cast against the glass is lit through the glass, whatever stands over it
+    pressed = {"front": y - front, "side": right - x}.get(view)
+    if pressed is not None:
+        shade[pressed < AT_GLASS_MM] = contact[pressed < AT_GLASS_MM] = 0.0
     up = np.clip(buffer.carried[..., 2], 0.0, 1.0)
     toward = {"front": -buffer.carried[..., 1], "side": buffer.carried[..., 0],
               "above": buffer.carried[..., 2]}[view]

@@ -70,7 +70,10 @@ class Stocks(unittest.TestCase):
         words = measured_pour(dosed(("red-ink", 0.5)), 2, 500.0, 350.0).cup_words
         density = quarry_pool().resins[0].density_g_ml
         self.assertIn(f"{20 * density:.0f} g of mixed resin", words)
-        self.assertIn(f"{0.5 * 20 * density / 100:.3g} drops of red ink", words)
+        # 0.11 neat drops are 5.5 of the strongest stock that needs three or more
+        self.assertIn(f"{0.5 * 20 * density / 100 * 50:.0f} drops of red ink 1:50", words)
+        strong = measured_pour(dosed(("red-ink", 20.0)), 2, 500.0, 350.0).cup_words
+        self.assertIn("4 drops of red ink.", strong)
 
     def test_risks_by_form(self):
         rows = [

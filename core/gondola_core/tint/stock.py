@@ -25,6 +25,7 @@ NEAT_DROPS = 10
 """Neat drops that a stock is made from. Source: own_light"""
 CARD_BEHIND_MM = 10.0
 CUP_ML = 20.0
+CUP_DROPS = 3
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -170,13 +171,22 @@ def _difference(
     return float(colour_difference(labs[0], labs[1]).max())
 
 
+def _cup_drops(ink: Colourant, neat: float) -> str:
+    """Drops for the cup: neat, or of the strongest stock that needs a few."""
+    factor = next((one for one in FACTORS if one * neat >= CUP_DROPS), FACTORS[-1])
+    stock = "" if factor == 1 else f" 1:{factor}"
+    return f"{neat * factor:.0f} drops of {ink.name}{stock}"
+
+
 def _cup_words(scene: Scene, pairs: list[tuple[Colourant, float]]) -> str:
     """A cup of the same dose, and how deep to look through it to see the whole tank's tint."""
     if not pairs:
         return ""
     density = scene.resins[0].density_g_ml
     grams = CUP_ML * density
-    parts = ", ".join(f"{dose * grams / 100:.3g} drops of {ink.name}" for ink, dose in pairs)
+    parts = ", ".join(
+        _cup_drops(ink, dose * grams / 100) for ink, dose in pairs if dose > 0
+    )
     return (
         f"Test cup: {grams:.0f} g of mixed resin with {parts}. In a cup 30 mm across it is "
         f"{CUP_ML / (np.pi * 1.5**2) * 10:.0f} mm deep: look down through it on white, and through "

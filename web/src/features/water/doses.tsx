@@ -6,9 +6,10 @@ import { useDesk } from "../workspace";
 
 /** How the doses of the chosen pour are measured, and what a drop more or less does. */
 export function Doses() {
-  const { outcome, pourNumber, units } = useDesk();
+  const { outcome, pourNumber, scene, units } = useDesk();
   const measured = outcome.pours[pourNumber - 1]?.measured;
   if (!measured || measured.doses.length === 0) return null;
+  const noteOf = (id: string) => scene.colourants?.find((ink) => ink.id === id)?.note ?? "";
   return (
     <Box marginTop="2" role="group" aria-label="As measured">
       <Box fontWeight={700}>As measured <Box as="span" fontWeight={400} color="soft" fontStyle="italic">for {Math.round(measured.batch_g)} g</Box></Box>
@@ -20,6 +21,7 @@ export function Doses() {
           </Box>
           <Box color="soft">a drop more {one.more_de00.toFixed(1)}, less {one.less_de00.toFixed(1)}{one.factor > 1 ? `; ${one.recipe.replace(/^1:\d+ stock: /, "")}` : ""}</Box>
           {one.risk ? <Box color="watch">{one.risk}</Box> : null}
+          {noteOf(one.colourant_id) ? <Box color="soft" fontStyle="italic">{noteOf(one.colourant_id)}</Box> : null}
         </Box>
       ))}
       <Box as="dl" margin="0">
