@@ -17,8 +17,9 @@ from .geometry.frame import figure_matrix
 from .kept import Keeper
 from .model import bed_surface
 from .raster import Buffer, Pixels, corner_attributes, draw
-from .scene import BoxShape, Figure, Scene
+from .scene import BoxShape, Scene
 from .scene_shape import body_inputs
+from .surface_paint import surface_paint
 from .tint import water_of
 from .tint.attenuation import DIFFUSE_PATH, FRONT_PATH, Water
 from .tint.colour import encode_srgb, linear_of_hex, linear_srgb
@@ -124,7 +125,7 @@ def _scenery(
     near, far = _walls(scene, view, columns, scale)
     x, y, z = _places(scene, view, buffer, scale, far)
     from_top, from_front = _lighting(scene, view, buffer, bodies, x, y, z)
-    paint = _paint(scene, buffer, bed_parts, x, y, z)
+    paint = surface_paint(scene, buffer, bed_parts, x, y, z)
     return Scenery(
         buffer=buffer, scale=scale, near_mm=near, far_mm=far, from_top=from_top,
         from_front=from_front, paint=paint,
@@ -241,56 +242,6 @@ def _shaded(met, x, y, z, height, left, front, step, dx, dy, wide):  # type: ign
             shade[j, i] = dark / dx.shape[0]
             contact[j, i] = close / dx.shape[0]
     return shade, contact
-
-
-def _paint(
-    scene: Scene, buffer: Buffer, bed_parts: int, x: Pixels, y: Pixels, z: Pixels
-) -> Pixels:
-    """Linear colour of each pixel's surface: figures by zone, the bed by slope, height and grain."""
-    paint = np.empty((*buffer.what.shape, 3), dtype=np.float32)
-    paint[:] = linear_of_hex(scene.brief.backdrop_srgb)
-    on_bed = (buffer.what >= 0) & (buffer.what < bed_parts)
-    if on_bed.any():
-        paint[on_bed] = _bed_paint(scene, buffer.carried[on_bed], x[on_bed], y[on_bed], z[on_bed])
-    for number, figure in enumerate(scene.figures):
-        mine = buffer.what == bed_parts + number
-        if mine.any():
-            paint[mine] = _figure_paint(figure, buffer.carried[mine])
-    return paint
-
-
-def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -> Array:
-    base = linear_of_hex(scene.bed.paint_srgb)
-    steep = 1 - np.clip(carried[:, 2], 0, 1)
-    deep = 1 - np.clip(z / max(scene.tank.fill_height_mm, 1.0), 0, 1)
-    grain = (
-        np.sin(0.9 * x + 1.7 * np.sin(0.31 * y)) * np.sin(0.8 * y + 1.3 * np.sin(0.27 * x + 0.5 * z))
-        + 0.5 * np.sin(2.3 * x + 0.7 * z) * np.sin(2.1 * y - 1.1 * z)
-    )
-    bright = (1.12 - 0.40 * steep - 0.22 * deep) * (1 + 0.09 * grain)
-    return np.asarray(base * np.clip(bright, 0.15, 1.5)[:, None])
-
-
-def _figure_paint(figure: Figure, carried: Pixels) -> Array:
-    """Back above, belly below, marks as bars on fish and as the lower third of other things."""
-    flank = linear_of_hex(figure.paint_srgb)
-    out = np.broadcast_to(flank, (len(carried), 3)).copy()
-    upness, along, own_height = carried[:, 3], carried[:, 4], carried[:, 5]
-    zones, kind = figure.zones, figure.solids[0].kind
-    if zones.mark_srgb:
-        if kind in ("fish", "eel"):
-            bars = np.clip((np.sin(2 * np.pi * along * 6.5) - 0.35) * 3, 0, 1)
-            share = bars * np.clip(upness + 0.75, 0, 1) * (along > 0.3)
-        else:
-            share = np.clip((0.36 - own_height) * 14, 0, 1)
-        out += share[:, None] * (linear_of_hex(zones.mark_srgb) - out)
-    if zones.back_srgb:
-        share = np.clip((upness - 0.25) * 2.2, 0, 1)
-        out += share[:, None] * (linear_of_hex(zones.back_srgb) - out)
-    if zones.belly_srgb:
-        share = np.clip((-upness - 0.15) * 2.2, 0, 1)
-        out += share[:, None] * (linear_of_hex(zones.belly_srgb) - out)
-    return out
 
 
 def _kernel() -> Array:

@@ -12,7 +12,7 @@ from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
 from gondola_core.checks import Edit, Remedy
-from gondola_core.evaluate import KEEPER
+from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.materials import Colourant
 from gondola_core.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 from gondola_core.scene import Scene
@@ -39,7 +39,8 @@ def show(
 @router.post("/water/solve", response={200: SolvedWater, 422: Refusal}, operation_id="solve_water")
 def solve(request: HttpRequest, scene: Scene) -> SolvedWater:
     """Doses for the scene's wish, from the colourants that are owned."""
-    solved = solve_water(scene)
+    sights = evaluate(scene, meshes=meshes_for(owner=request.user, document=scene)).sights
+    solved = solve_water(scene, sights)
     held = {one.id: one for one in scene.colourants} | {one.id: one for one in solved.colourants}
     edits = [
         Edit(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -15,15 +16,15 @@ from ..materials import Colourant, load_library
 from ..materials.library import read_rows
 from ..scene import ByEye, ScaleTrue, Scene
 from ..units import MM
-from .answer import feather_gain, seam_steps, water_of_doses
+from .answer import FigureSight, feather_gain, seam_steps
 from .attenuation import (
     DIFFUSE_PATH,
     Water,
     absorption_of_drop,
-    own_tint,
     scatter_of_drop,
 )
 from .colour import colour_difference, lab, lab_of_linear, linear_of_hex, reflectance_of_hex
+from .restrictions import water_of_layers, within
 from .spectrum import WAVELENGTHS_NM, luminance, observer
 
 Array = NDArray[np.float64]
@@ -84,8 +85,10 @@ def water_types() -> dict[str, Array]:
     }
 
 
-def solve_water(scene: Scene) -> Solved:
+def solve_water(scene: Scene, sights: Sequence[FigureSight] = ()) -> Solved:
     """Doses for the scene's wish from the colourants that are owned.
+
+    sights  where each figure is seen, as `figure_sights` tells; else at its place
 
     GondolaError if there is no wish or nothing to tint with.
     """
@@ -109,7 +112,7 @@ def solve_water(scene: Scene) -> Solved:
         target = None
         layers = _by_eye(scene, wish.look, inks, wish.most_colourants)
     layers = [[*layer, *extra] for layer in layers]
-    factor = _within(scene, layers)
+    factor = within(scene, layers, sights)
     layers = [[(ink, dose * factor) for ink, dose in layer] for layer in layers]
     return _told(scene, layers, target, factor)
 
@@ -205,14 +208,6 @@ def _haze(
     return [(white, float(dose))] if dose > LEAST_DROP else []
 
 
-def _water(scene: Scene, bottom_up: list[list[tuple[Colourant, float]]]) -> Water:
-    downward = list(reversed(scene.pours))
-    return water_of_doses(
-        scene, bottom_up[::-1], [pour.top_depth_mm for pour in downward],
-        [own_tint(scene.resin_of(pour).yellow_per_cm) for pour in downward],
-    )
-
-
 def _path(scene: Scene, recipe: list[tuple[Colourant, float]]) -> tuple[Array, Array]:
     """Shares of the full recipe, and the colour difference walked to each on the back wall."""
     shares = np.linspace(0.0, 1.0, 81)
@@ -260,7 +255,7 @@ def _by_eye(
 
     def fit(chosen: list[Colourant], start: Array) -> tuple[Array, float]:
         columns = np.stack([absorption_of_drop(ink) for ink in chosen], axis=1)
-        bare = _water(scene, [[] for _ in range(count)])
+        bare = water_of_layers(scene, [[] for _ in range(count)])
 
         def read(x: Array) -> Array:
             absorption = (x.reshape(count, -1) @ columns.T)[::-1] + bare.attenuation
@@ -293,45 +288,12 @@ def _by_eye(
     ]
 
 
-def _within(scene: Scene, layers: list[list[tuple[Colourant, float]]]) -> float:
-    """Largest share of all doses that keeps the wish's restrictions; 1 where there are none."""
-    wish = scene.wish
-    assert wish is not None
-    figure = next((one for one in scene.figures if one.id == wish.keep_figure), None)
-    if figure is None and wish.most_step_de00 is None:
-        return 1.0
-    wall = reflectance_of_hex(scene.brief.backdrop_srgb)
-
-    def holds(factor: float) -> bool:
-        water = _water(scene, [[(ink, dose * factor) for ink, dose in layer] for layer in layers])
-        if wish.most_step_de00 is not None and len(layers) > 1:
-            soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
-            if float(seam_steps(water, wall).max()) > wish.most_step_de00 * soft:
-                return False
-        if figure is not None:
-            depth = (scene.tank.fill_height_mm - figure.place.height_mm) * MM
-            behind = max(0.0, figure.place.behind_mm) * MM
-            light = water.light_at(depth, behind)
-            left = (luminance() * light * water.sight(depth, behind)).sum()
-            if left / (luminance() * light).sum() < wish.keep_contrast:
-                return False
-        return True
-
-    if holds(1.0):
-        return 1.0
-    low, high = 0.0, 1.0
-    for _ in range(20):
-        middle = 0.5 * (low + high)
-        low, high = (middle, high) if holds(middle) else (low, middle)
-    return low
-
-
 def _told(
     scene: Scene, layers: list[list[tuple[Colourant, float]]], target: Array | None, factor: float
 ) -> Solved:
     wish = scene.wish
     assert wish is not None
-    water = _water(scene, layers)
+    water = water_of_layers(scene, layers)
     wall = reflectance_of_hex(scene.brief.backdrop_srgb)
     fill = scene.tank.fill_height_mm * MM
     front: list[float] = []
