@@ -140,3 +140,17 @@ class WaterStage(BrowserCase):
         page.get_by_role("button", name="keep it").click()
         self.saved()
         self.assertEqual({len(pour["doses"]) for pour in self.document()["pours"]}, {1})
+
+    def test_water_more_vivid_than_a_display_is_marked(self):
+        page = self.page
+        words = page.get_by_text("more vivid than a display shows")
+        expect(words).to_have_count(0)
+        dose = page.get_by_label("turquoise ink", exact=True)
+        dose.fill("1.5")
+        dose.press("Enter")
+        page.get_by_role("button", name="the same in every pour").click()
+        expect(words).to_be_visible()
+        expect(page.get_by_role("region", name="At the gondola")).to_contain_text(
+            "display cannot show it"
+        )
+        self.saved()

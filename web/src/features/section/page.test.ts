@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { planPath, sectionPath, shoalTint } from "./page";
+import { depthsOver, planPath, sectionPath, shoalTint } from "./page";
 
 const frame = { x0: 100, top: 50, bottom: 290, scale: 2, width_mm: 180, fill_mm: 120 };
 
@@ -20,4 +20,14 @@ describe("shoalTint", () => {
     expect(shoalTint(0.35)).toBe("rgb(186 214 204)");
     expect(shoalTint(2)).toBe("rgb(95 148 170)");
   });
+});
+
+describe("depths over a limit", () => {
+  const depth = [0, 10, 20, 30, 40];
+  it.each([
+    [[0, 0, 0, 0, 0], []],
+    [[3, 3, 3, 3, 3], [[0, 40]]],
+    [[0, 3, 4, 0, 5], [[10, 20], [40, 40]]],
+    [[3, 0, 3, 3, 0], [[0, 0], [20, 30]]],
+  ])("%j gives %j", (values, ranges) => { expect(depthsOver(depth, values, 2)).toEqual(ranges); });
 });

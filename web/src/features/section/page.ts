@@ -42,3 +42,15 @@ export function shoalTint(share: number): string {
   const mixed = from.map((low, index) => Math.round(low + ((to[index] ?? 0) - low) * part));
   return `rgb(${mixed.join(" ")})`;
 }
+
+/** Ranges of depth over which values are above a limit. */
+export function depthsOver(depth_mm: readonly number[], values: readonly number[], limit: number): [number, number][] {
+  const ranges: [number, number][] = [];
+  depth_mm.forEach((depth, index) => {
+    if ((values[index] ?? 0) <= limit) return;
+    const last = ranges.at(-1);
+    if (last && (values[index - 1] ?? 0) > limit) last[1] = depth;
+    else ranges.push([depth, depth]);
+  });
+  return ranges;
+}

@@ -1,7 +1,7 @@
 import type { View } from "../../api/types";
 import { type Stage, useDesk } from "../workspace";
 import { round, useFigureDrag, useMoved } from "./moving";
-import { type Frame, sectionPath } from "./page";
+import { depthsOver, type Frame, sectionPath } from "./page";
 
 /** The tank in section: water as the core pictures it, the bed where it is cut, the figures. */
 export function TankSection({ frame, side, picture, stage }: { frame: Frame; side: boolean; picture: string | null; stage: Stage }) {
@@ -48,6 +48,25 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
         ))}
       </g>
       <path d={`M${x0} ${top}H${x0 + width}`} stroke="var(--depth)" strokeWidth={1.2} />
+      {stage === "water" ? <OffDisplay frame={frame} /> : null}
+    </g>
+  );
+}
+
+const SEEN_OFF = 2;
+
+/** Depths whose back wall no display can show: a dotted line along the right wall, and words. */
+function OffDisplay({ frame }: { frame: Frame }) {
+  const { water } = useDesk().outcome;
+  const from = depthsOver(water.depth_mm, water.off_display_de00, SEEN_OFF);
+  const x = frame.x0 + frame.width_mm * frame.scale - 3;
+  if (from.length === 0) return null;
+  return (
+    <g pointerEvents="none">
+      {from.map(([start, end]) => (
+        <path key={start} d={`M${x} ${frame.top + start * frame.scale}V${frame.top + end * frame.scale}`} stroke="#fbf7ec" strokeWidth={3} strokeDasharray="2 3" />
+      ))}
+      <text x={x + 2} y={frame.top - 7} textAnchor="end" fontSize={13} fontStyle="italic" fill="var(--soft)">dotted: more vivid than a display shows</text>
     </g>
   );
 }
