@@ -27,6 +27,8 @@ FLAGS = [
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
 PATIENCE = 30_000
 """milliseconds; two noisy cores"""
+QUIET = 300
+"""milliseconds without a question to the server after which a change has been saved"""
 
 
 @override_settings(DEMO=True)
@@ -48,12 +50,17 @@ class BrowserCase(StaticLiveServerTestCase):
         self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
         self.addCleanup(self.context.close)
         self.complaints: list[str] = []
+        self._asked: dict[Page, int] = {}
         self.page = self.open()
 
     def open(self, stage: str = "pours") -> Page:
         page = self.context.new_page()
         page.set_default_timeout(PATIENCE)
         page.on("console", self._note)
+        self._asked[page] = 0
+        page.on("request", lambda _: self._count(page, 1))
+        page.on("requestfinished", lambda _: self._count(page, -1))
+        page.on("requestfailed", lambda _: self._count(page, -1))
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
         page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/{stage}")
         expect(page.get_by_role("region", name="Sounding")).to_be_visible()
@@ -67,8 +74,18 @@ class BrowserCase(StaticLiveServerTestCase):
     def tearDown(self) -> None:
         self.assertEqual(self.complaints, [], "the browser's console complained")
 
+    def _count(self, page: Page, by: int) -> None:
+        self._asked[page] += by
+
     def saved(self, page: Page | None = None) -> None:
-        status = (page or self.page).get_by_role("status")
+        """Waits until nothing is asked of the server for a while, and the page says saved."""
+        page = page or self.page
+        quiet = waited = 0
+        while quiet < QUIET and waited < PATIENCE:
+            page.wait_for_timeout(50)
+            waited += 50
+            quiet = quiet + 50 if self._asked[page] <= 0 else 0
+        status = page.get_by_role("status")
         expect(status.get_by_text("saved", exact=True)).to_be_visible()
 
     def document(self) -> dict[str, Any]:

@@ -48,7 +48,7 @@ class FromNothing(BrowserCase):
         # figures: a hull, dropped to the bed, and a shoal
         page.get_by_role("navigation").get_by_role("link", name="Figures").click()
         page.get_by_role("button", name="hull", exact=True).click()
-        expect(page.get_by_role("heading", name="hull")).to_be_visible()
+        expect(page.get_by_role("heading", name="hull", exact=True)).to_be_visible()
         page.get_by_role("button", name="drop to the bed").click()
         self.saved()
         page.get_by_role("button", name="fish", exact=True).click()
@@ -135,7 +135,7 @@ class Figures(BrowserCase):
 
     def test_a_capsized_hull_keeps_air_until_it_is_helped(self):
         self.page.get_by_role("button", name="hull", exact=True).click()
-        expect(self.page.get_by_role("heading", name="hull")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="hull", exact=True)).to_be_visible()
         for label, text in (("rolled", "180"), ("from the left", "140"), ("behind the glass", "80"),
                             ("depth of its foot", "45 mm")):
             field = self.page.get_by_label(label, exact=True)
