@@ -23,8 +23,7 @@ from .cure.answer import PourCure, audit, cure_history, heat_profile
 from .cure.stress import PourStress
 from .dam import DamFacts, dam_facts
 from .drawing import section
-from .errors import GondolaError
-from .geometry import Meshes, bed_area_cm2, meshes_in
+from .geometry import Meshes, bed_area_cm2, meshes_held
 from .kept import Keeper, digest
 from .mixing import Mix, mix_for
 from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
@@ -67,12 +66,7 @@ def evaluate(
     progress  called with the share that is done, for grades that take long
     meshes    those that the scene points at and does not bring along itself
     """
-    held = {**(meshes or {}), **meshes_in(scene)}
-    for key in scene.mesh_ids():
-        if key not in held:
-            raise GondolaError(
-                f"The mesh '{key}' of this scene is not here: bring its file in again."
-            )
+    held = meshes_held(scene, meshes)
     shape = scene_shape(scene, held, keeper)
     extents = [(body.least, body.most) for body in shape.figures]
     water_inputs = _water_inputs(scene)

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from .errors import GondolaError
 from .evaluate import DRAFT, KEEPER
-from .geometry import Meshes
+from .geometry import Meshes, meshes_held
 from .kept import Keeper
 from .scene import Scene
 from .scene_heat import SceneHeat, scene_heat
@@ -45,8 +45,8 @@ class PlaceCurve:
     degree_of_cure: list[float | None]
 
 
-def _heat(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneHeat:
-    return scene_heat(scene, DRAFT, scene_shape(scene, meshes, keeper), keeper)
+def _heat(scene: Scene, meshes: Meshes | None, keeper: Keeper) -> SceneHeat:
+    return scene_heat(scene, DRAFT, scene_shape(scene, meshes_held(scene, meshes), keeper), keeper)
 
 
 def _frame(scene: Scene, heat: SceneHeat) -> tuple[Array, Array, slice, float]:
@@ -63,7 +63,7 @@ def heat_plane(
     scene: Scene, at_h: float, meshes: Meshes | None = None, keeper: Keeper = KEEPER
 ) -> HeatPlane:
     """The plane at a moment of the plan, linear between the moments that the march kept."""
-    heat = _heat(scene, meshes or {}, keeper)
+    heat = _heat(scene, meshes, keeper)
     x, depth, levels, behind = _frame(scene, heat)
     times = heat.marched.history_at / HOUR
     after = int(np.clip(np.searchsorted(times, at_h), 0, len(times) - 1))
@@ -94,7 +94,7 @@ def place_curve(
             f"The depth has to be from 0 to {scene.tank.fill_height_mm:g} mm; it says {depth_mm:g}.",
             "depth_mm",
         )
-    heat = _heat(scene, meshes or {}, keeper)
+    heat = _heat(scene, meshes, keeper)
     x, depth, levels, _ = _frame(scene, heat)
     row, cell = int(np.abs(depth - depth_mm).argmin()), int(np.abs(x - x_mm).argmin())
     warm = heat.marched.history_plane_c[:, levels][:, row, cell]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .evaluate import KEEPER
-from .geometry import Meshes
+from .geometry import Meshes, meshes_held
 from .kept import Keeper
 from .materials import load_library
 from .scene import Pour, Scene
@@ -40,8 +40,7 @@ def why_hot(
     scene: Scene, pour_number: int, meshes: Meshes | None = None, keeper: Keeper = KEEPER
 ) -> Why:
     """March the plan once as it is and once without each cause, on the draft grid."""
-    held = meshes or {}
-    shape = scene_shape(scene, held, keeper)
+    shape = scene_shape(scene, meshes_held(scene, meshes), keeper)
 
     def peak(one: Scene, number: int = pour_number) -> float:
         cure = scene_heat(one, DRAFT, shape, keeper).cures[number - 1]

@@ -6,10 +6,11 @@ import base64
 import functools
 from typing import Any
 
+import numpy as np
 from django.db import transaction
 
 from gondola_core.errors import GondolaError
-from gondola_core.geometry import Meshes
+from gondola_core.geometry import Meshes, meshes_held
 from gondola_core.geometry.bringing import Brought, bring_mesh
 from gondola_core.geometry.mesh import TriMesh, mesh_id_of, meshes_in, pack_mesh, unpack_mesh
 from gondola_core.scene import MeshBody, Scene
@@ -69,12 +70,20 @@ def _renamed(part: Any, names: dict[str, str]) -> Any:
 
 
 def meshes_for(*, owner: Any, document: Scene) -> Meshes:
-    """The owner's meshes that a scene points at."""
+    """All meshes that a scene points at, kept or by value; GondolaError names one that is missing."""
     wanted = document.mesh_ids()
     if not wanted:
         return {}
     rows = Mesh.objects.filter(owner=owner, key__in=wanted).values_list("key", flat=True)
-    return {key: _unpacked(owner.pk, key) for key in rows}
+    return meshes_held(document, {key: _unpacked(owner.pk, key) for key in rows})
+
+
+def size_mm_of(*, owner: Any, key: str) -> list[float]:
+    """Size of a kept mesh; GondolaError if the owner keeps none of that key."""
+    if not Mesh.objects.filter(owner=owner, key=key).exists():
+        raise GondolaError(f"The mesh '{key}' is not here: bring its file in again.", "mesh_id")
+    size: list[float] = np.ptp(_unpacked(owner.pk, key).vertices, axis=0).tolist()
+    return size
 
 
 @functools.lru_cache(maxsize=24)

@@ -63,9 +63,8 @@ def measure_bed(request: HttpRequest, payload: Measuring) -> Heights:
 @router.post("/figures/new", response={200: Made, 422: Refusal}, operation_id="make_figure")
 def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
     if payload.mesh_id is not None:
-        figure = mesh_figure(
-            payload.scene, payload.mesh_id, payload.name or "mesh", payload.mesh_size_mm or [10.0]
-        )
+        size_mm = actions.size_mm_of(owner=request.user, key=payload.mesh_id)
+        figure = mesh_figure(payload.scene, payload.mesh_id, payload.name or "mesh", size_mm)
     else:
         figure = new_figure(payload.scene, payload.kind, payload.size_mm)
     return Made(figure=figure)

@@ -46,7 +46,6 @@ class NewFigure(Schema):
     size_mm: float | None = None
     mesh_id: str | None = None
     name: str | None = None
-    mesh_size_mm: list[float] | None = None
 
 
 class Made(Schema):

@@ -3,7 +3,7 @@
 from .bed import bed_area_cm2, bed_heights
 from .body import Bulk, above_ml, figure_bulk, figure_mesh, figure_spans
 from .chords import figure_chords, solid_volume
-from .mesh import Meshes, TriMesh, mesh_area, mesh_spans, mesh_volume, meshes_in
+from .mesh import Meshes, TriMesh, mesh_area, mesh_spans, mesh_volume, meshes_held
 from .outline import VIEWS, Outline, outlines, put_in_place, silhouette_of
 from .plan import plan_box, polygon_area, polygon_perimeter, pushed_out, tank_plan, wall_heights
 from .shapes import solid_mesh
@@ -24,7 +24,7 @@ __all__ = [
     "mesh_area",
     "mesh_spans",
     "mesh_volume",
-    "meshes_in",
+    "meshes_held",
     "outlines",
     "plan_box",
     "polygon_area",

@@ -102,6 +102,17 @@ def meshes_in(scene: Scene) -> dict[str, TriMesh]:
     }
 
 
+def meshes_held(scene: Scene, meshes: Meshes | None = None) -> Meshes:
+    """The given meshes and those that the scene brings; GondolaError names one that is missing."""
+    held = {**(meshes or {}), **meshes_in(scene)}
+    for key in scene.mesh_ids():
+        if key not in held:
+            raise GondolaError(
+                f"The mesh '{key}' of this scene is not here: bring its file in again."
+            )
+    return held
+
+
 def _from_base64(text: str) -> bytes:
     try:
         return base64.b64decode(text, validate=True)

@@ -43,6 +43,38 @@ class Meshes(SceneCase):
         shapes = trimesh.load(io.BytesIO(model.content), file_type="glb")
         self.assertIn("figure-ball", shapes.graph.nodes_geometry)
 
+    def test_a_missing_mesh_is_named_whatever_is_asked(self):
+        scene = self.with_ball("m0")
+        rows = [
+            ("/api/evaluate", scene), ("/api/picture", scene), ("/api/model", scene),
+            ("/api/schools", scene), ("/api/heat/plane", {"scene": scene, "at_h": 10.0}),
+            ("/api/heat/curve", {"scene": scene, "x_mm": 90.0, "depth_mm": 50.0}),
+            ("/api/heat/why", {"scene": scene, "pour_number": 2}),
+            ("/api/air-remedies", {"scene": scene, "figure_id": "ball"}),
+            ("/api/figures/new", {"scene": self.document(), "kind": "mesh", "mesh_id": "m0"}),
+        ]
+        for url, body in rows:
+            with self.subTest(url):
+                answer = self.send("post", url, body)
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn("The mesh 'm0'", answer.json()["message"])
+
+    def test_a_scene_by_value_is_pictured_and_a_mesh_figure_fits_the_tank(self):
+        mesh_id = self.bring(trimesh.creation.icosphere(2, 200.0).export(file_type="stl")).json()["mesh_id"]
+        made = self.send(
+            "post", "/api/figures/new",
+            {"scene": self.document(), "kind": "mesh", "mesh_id": mesh_id, "name": "globe"},
+        ).json()["figure"]
+        # a ball of 400 mm in a tank 110 mm to the back
+        self.assertAlmostEqual(made["solids"][0]["scale_ratio"], 0.9 * 110 / 400, delta=0.002)
+        body = {"base_revision": 1, "document": self.with_ball(mesh_id)}
+        self.assertEqual(self.send("put", self.url(), body).status_code, 200)
+        whole = json.loads(self.client.get(self.url("/file")).content)
+        self.client.force_login(self.other)
+        for url, body in (("/api/picture", whole), ("/api/heat/why", {"scene": whole, "pour_number": 2})):
+            with self.subTest(url):
+                self.assertEqual(self.send("post", url, body).status_code, 200)
+
     def test_a_scene_file_carries_its_meshes_to_somebody_else(self):
         mesh_id = self.bring(BALL.export(file_type="stl")).json()["mesh_id"]
         body = {"base_revision": 1, "document": self.with_ball(mesh_id)}

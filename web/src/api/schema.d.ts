@@ -2112,8 +2112,6 @@ export interface components {
             kind: string;
             /** Mesh Id */
             mesh_id?: string | null;
-            /** Mesh Size Mm */
-            mesh_size_mm?: number[] | null;
             /** Name */
             name?: string | null;
             scene: components["schemas"]["Scene"];

@@ -18,7 +18,7 @@ export function AddFigure() {
   const [upright, setUpright] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const add = async (kind: string, mesh?: { mesh_id: string; name: string; mesh_size_mm: number[] }) => {
+  const add = async (kind: string, mesh?: { mesh_id: string; name: string }) => {
     const { data, error, response } = await api.POST("/api/figures/new", { body: { scene, kind, ...mesh } });
     if (!data) {
       setProblem(refused(error, response.status).message);
@@ -44,7 +44,7 @@ export function AddFigure() {
       return;
     }
     setSaid([`${name}: ${data.size_mm.map((mm) => mm.toFixed(1)).join(" x ")} mm, ${data.volume_ml.toFixed(2)} ml, ${data.triangles_count.toLocaleString("en")} triangles.`, ...data.words].join(" "));
-    await add("mesh", { mesh_id: data.mesh_id, name, mesh_size_mm: data.size_mm });
+    await add("mesh", { mesh_id: data.mesh_id, name });
   };
   return (
     <Box marginTop="4">
