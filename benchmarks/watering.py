@@ -16,7 +16,7 @@ from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint.attenuation import DIFFUSE_PATH, absorption_of_drop
 from gondola_core.tint.colour import colour_difference
-from gondola_core.tint.solver import _card, solve_water, water_types
+from gondola_core.tint.solver import card, solve_water, water_types
 from gondola_core.units import MM
 
 Timer = Callable[..., float]
@@ -96,5 +96,5 @@ def water(timed: Timer) -> None:
         solved = solve_water(scene_from(document))
         target = 48 * water_types()[kind] / DIFFUSE_PATH
         plain = columns @ nnls(columns, target)[0]
-        theirs = float(colour_difference(_card(plain, fill), _card(target, fill)).mean())
+        theirs = float(colour_difference(card(plain, fill), card(target, fill)).mean())
         print(f"  {kind:3s} ours {solved.mean_de00:.2f}   theirs {theirs:.2f}")

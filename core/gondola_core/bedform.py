@@ -17,6 +17,7 @@ from .scene import MeasuredDepth, Tank
 Array = NDArray[np.float64]
 
 STEP_MM = 4.0
+"""Between the points of a bed that is started or measured."""
 LARGEST_MAP_FILE = 24 * 1024 * 1024
 MOST_POINTS = 241
 

@@ -15,7 +15,9 @@ Array = NDArray[np.float64]
 STOKES = 1.0 / 18.0
 """Of a rigid surface, as small bubbles in formulated resin have. Source: stokes1851"""
 GAS_DENSITY = 1.2
+"""kg/m3, of air. Source: own_geometry"""
 GRAINS_G_ML = {"glitter": 1.4, "mica": 2.8, "sand": 2.65, "coffee_grounds": 1.25}
+"""Density of the grains. Source: own_solids"""
 FLAT = {"glitter": 0.5, "mica": 0.3, "sand": 1.0, "coffee_grounds": 0.8}
 """Speed of a grain over that of a ball of its size: flakes fall slower. Source: own_geometry"""
 

@@ -17,6 +17,7 @@ SAFETY = 3.0
 SAFETY_WARM = 5.0
 """The same within 10 K of what holds it softening. Source: own_holding"""
 MOST_BEND_MM = 0.5
+"""Bend of a hold that nobody sees. Source: own_holding"""
 RESIN_COLD_GPA = 2.5
 """Stiffness of cured clear epoxy below its glass temperature. Source: own_holding"""
 RESIN_WARM_GPA = 0.03

@@ -14,6 +14,7 @@ from PIL import Image
 from .geometry import Meshes, TriMesh, figure_mesh, plan_box, tank_plan
 from .geometry.body import own_mesh
 from .geometry.frame import figure_matrix
+from .geometry.shapes import GOLDEN
 from .kept import Keeper
 from .model import bed_surface
 from .raster import Buffer, Pixels, corner_attributes, draw
@@ -35,9 +36,11 @@ SKY = 0.5
 LAMP_WIDE = 0.16
 """Half width of the lamp's penumbra over the height of what stands above. Source: assumed"""
 AT_GLASS_MM = 0.6
+"""A surface this near the glass is cast against it. Source: assumed"""
 NODES = 28
+"""Distances along a sight line at which its colour is computed."""
 SAMPLES = 14
-GOLDEN = 2.399963229728653
+"""Looks up for the soft shadow of a pixel."""
 LEAST_PIXELS, MOST_PIXELS = 120, 1600
 BED, BEHIND = 0, -1
 

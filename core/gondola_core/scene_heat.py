@@ -59,6 +59,7 @@ FAN_FILM = 18.0
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
 AFTER_LAST_POUR_BAND = 1.5 * DAY
+"""The same for the band [s]: peaks come within hours."""
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SceneHeat:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from .checks import Edit, Flag, Remedy, Severity
 from .checks.heat import window_middle_h
+from .checks.remedies import USUAL_WAIT_H
 from .errors import GondolaError
 from .evaluate import DRAFT, KEEPER, evaluate
 from .geometry import Meshes
@@ -14,10 +15,17 @@ from .outcome import Outcome
 from .scene import Dose, Pour, Room, Scene
 
 MOST_POURS = 14
+"""More than this is no plan any more. Source: assumed"""
 SETTLE = 3
 """Marches in which waits settle to the middle of the tack windows."""
-HEAT_CODES = frozenset({"too_hot", "figure_hot", "may_crack", "too_early", "never_hard"})
+HOT_CODES = frozenset({"too_hot", "figure_hot", "may_crack"})
+"""Stops that more pours can answer."""
+HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
 """Stops that pours and waits can answer."""
+OVER_LABEL = 1.6
+"""Depth of a pour over its label's from which staging begins to try. Source: assumed"""
+COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
+"""A mix is brought to the room, within this. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,21 +73,14 @@ def _staged(
 ) -> Staging:
     resin = next(one for one in scene.resins if one.id == resin_id)
     fill = scene.tank.fill_height_mm
-    least = max(1, int(-(-fill // (1.6 * resin.most_pour_mm))))
-    best: tuple[Scene, Outcome] | None = None
+    least = max(1, int(-(-fill // (OVER_LABEL * resin.most_pour_mm))))
     for count in range(min(least, MOST_POURS), MOST_POURS + 1):
         tried, outcome = _settled(_cut(scene, resin_id, room_c, count), meshes, keeper)
-        best = (tried, outcome)
-        hot = any(
-            flag.code in ("too_hot", "figure_hot", "may_crack") for flag in _stops(outcome)
-        )
-        if not _stops(outcome):
-            return _told(name, room_c, tried, outcome, True)
-        if not hot:
-            # only waits or a stalled cure are left: more pours would not help
-            return _told(name, room_c, tried, outcome, False)
-    assert best is not None
-    return _told(name, room_c, *best, False)
+        stops = _stops(outcome)
+        # where only waits or a stalled cure are left, more pours would not help
+        if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops):
+            break
+    return _told(name, room_c, tried, outcome, not stops)
 
 
 def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
@@ -89,7 +90,7 @@ def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
     pours = [
         Pour(
             id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id,
-            mix_c=float(min(30.0, max(18.0, room_c))), wait_h=0.0 if n == 0 else 30.0,
+            mix_c=min(WARMEST_MIX_C, max(COOLEST_MIX_C, room_c)), wait_h=0.0 if n == 0 else USUAL_WAIT_H,
             doses=_doses_at(scene, top),
         )
         for n, top in enumerate(bottom_up)
@@ -102,11 +103,8 @@ def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
 
 def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
     """The doses that the plan had where the new pour's line is."""
-    for pour in reversed(scene.pours):
-        if top_mm >= pour.top_depth_mm and pour is scene.pours[-1]:
-            under = [one for one in scene.pours if one.top_depth_mm <= top_mm]
-            return min(under, key=lambda one: top_mm - one.top_depth_mm).doses
-    return scene.pours[-1].doses
+    above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
+    return max(above, key=lambda pour: pour.top_depth_mm).doses
 
 
 def _settled(

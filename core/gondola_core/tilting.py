@@ -13,6 +13,7 @@ from .scene import Figure, Scene
 from .traps import air_traps, free_spans
 
 ANGLES_DEG = (3.0, 6.0, 10.0, 15.0, 20.0, 30.0, 45.0)
+"""Tilts that are tried. Source: assumed"""
 GONE_SHARE = 0.05
 """A tilt helps if it leaves at most this share of the air. Source: own_geometry"""
 

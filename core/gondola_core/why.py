@@ -13,7 +13,12 @@ from .scene_heat import DRAFT, scene_heat
 from .scene_shape import scene_shape
 
 GENTLE = "deep"
+"""Class of resin that warms least."""
 COOL_ROOM_C = 18.0
+"""Source: assumed"""
+TEN_DAYS_H = 240.0
+FOAM_W_MK = 0.08
+"""Conductivity below which a base or bed counts as foam. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +75,7 @@ def _without(scene: Scene, number: int) -> list[tuple[str, str, Scene, int]]:
     middle = round((pour.top_depth_mm + below) / 2, 2)
     if below - pour.top_depth_mm >= 4:
         half = pour.model_copy(update={"id": "half", "top_depth_mm": middle})
-        upper = pour.model_copy(update={"wait_h": 240.0})
+        upper = pour.model_copy(update={"wait_h": TEN_DAYS_H})
         pours = [*scene.pours[: number - 1], half, upper, *_later(scene, number)]
         found.append(("its depth", "poured half as deep", _with_pours(scene, pours), number))
     resin = scene.resin_of(pour)
@@ -97,19 +102,19 @@ def _without(scene: Scene, number: int) -> list[tuple[str, str, Scene, int]]:
         found.append(
             ("the room and the mix", f"at {COOL_ROOM_C:g} °C", _with_pours(cool, pours), number)
         )
-    if scene.tank.base.material.conductivity_w_mk < 0.08:
+    if scene.tank.base.material.conductivity_w_mk < FOAM_W_MK:
         wood = load_library().solids["wood"]
         base = scene.tank.base.model_copy(update={"material": wood})
         tank = scene.tank.model_copy(update={"base": base})
         dry = scene.model_copy(update={"tank": tank})
         found.append(("the foam base", "on a wooden board", dry, number))
-    if scene.bed.material.conductivity_w_mk < 0.08:
+    if scene.bed.material.conductivity_w_mk < FOAM_W_MK:
         plaster = load_library().solids["plaster"]
         bed = scene.bed.model_copy(update={"material": plaster})
         found.append(("the foam bed", "on plaster", scene.model_copy(update={"bed": bed}), number))
     if number > 1:
         cold = [
-            one.model_copy(update={"wait_h": 240.0 if at == number - 1 else one.wait_h})
+            one.model_copy(update={"wait_h": TEN_DAYS_H if at == number - 1 else one.wait_h})
             for at, one in enumerate(scene.pours)
         ]
         later = _with_pours(scene, cold)

@@ -16,9 +16,13 @@ from .heat import PAINT_C
 FLAT_TOLD_CM2 = 1.0
 """Flat underside from which it is said. Source: own_geometry"""
 TRAP_WATCH_ML = 0.3
+"""Pocket of air from which it is watched, not noted. Source: own_geometry"""
 COVERED_LIMIT = 0.02
 """Share of a removable figure that resin may lie over. Source: own_holding"""
 VENT_MM = 3.0
+"""Hole through which resin and air pass each other. Source: own_geometry"""
+LEAST_DRAFT_DEG, GOOD_DRAFT_DEG = 1.0, 2.0
+"""Draft by which a cavity lets go. Source: own_holding"""
 LIGHT_LIFT_GF = 0.05
 """Lift below which a figure that is laid down stays by its own wetting. Source: own_holding"""
 
@@ -164,19 +168,20 @@ def _liner_flags(scene: Scene, figure: Figure, covered: float) -> list[Flag]:
                 round(covered, 3), COVERED_LIMIT, "", _middle(scene, figure), figure.id, [],
             )
         ]
-    if figure.liner.draft_deg < 1.0:
+    if figure.liner.draft_deg < LEAST_DRAFT_DEG:
         return [
             _flag(
                 "liner_draft", Severity.WATCH, f"The liner of the {figure.name} has no draft",
-                "A cavity with upright sides grips what is in it: give it 2°.",
-                figure.liner.draft_deg, 1.0, "°", _middle(scene, figure), figure.id,
+                f"A cavity with upright sides grips what is in it: give it {GOOD_DRAFT_DEG:g}°.",
+                figure.liner.draft_deg, LEAST_DRAFT_DEG, "°", _middle(scene, figure), figure.id,
                 [
                     Remedy(
-                        label="draft of 2°",
+                        label=f"draft of {GOOD_DRAFT_DEG:g}°",
                         edits=[
                             Edit(
                                 op="replace",
-                                path=f"{_path(scene, figure.id)}/liner/draft_deg", value=2.0,
+                                path=f"{_path(scene, figure.id)}/liner/draft_deg",
+                                value=GOOD_DRAFT_DEG,
                             )
                         ],
                     )

@@ -15,6 +15,8 @@ from .remedies import set_wait, split_pour, warm_room
 RUNAWAY_C = 100.0
 """degrees C; above this the reaction feeds itself and the number itself is uncertain. Source:
 own_march"""
+WATCH_STRESS = 0.6
+"""Stress over strength from which it is said. Source: own_march"""
 PAINT_C = 80.0
 """degrees C; acrylic paint yellows from here. Source: own_march"""
 NEAR_LIMIT_K = 5.0
@@ -222,7 +224,7 @@ def _hot_flags(
 def _stress_flags(
     scene: Scene, number: int, cure: PourCure, stress: PourStress | None, start_h: float
 ) -> list[Flag]:
-    if stress is None or stress.stress_index < 0.6:
+    if stress is None or stress.stress_index < WATCH_STRESS:
         return []
     likely = stress.stress_index >= CRACKS_AT
     return [

@@ -16,6 +16,7 @@ LOST_DE00 = 3.0
 BACK_DE00 = 4.0
 """Difference that a remedy has to bring it back to. Source: own_light"""
 SHARES = (0.75, 0.5, 0.25, 0.0)
+"""Thinner doses that are tried, over the one that hides."""
 
 Look = Callable[[Scene], Sequence[FigureSight]]
 

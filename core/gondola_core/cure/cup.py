@@ -26,7 +26,9 @@ WARN_C, POUR_NOW_C = 40.0, 50.0
 THICKENS = 2.0
 """Viscosity over its first value at which working time ends. Source: own_march"""
 ACROSS = 14
+"""Cells across a vessel."""
 SMOKES_C = 100.0
+"""A cup this warm smokes and melts. Source: own_march"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -22,6 +22,7 @@ PEAK_OFF_K = 3.0
 SAFE_PEAK_C = 60.0
 """What a label means by its most depth: this peak in a 150 x 100 mm box at 23 °C. Source: own_march"""
 SMALLEST, LARGEST = 0.05, 20.0
+"""Factors on the class within which a sheet is believed. Source: assumed"""
 
 
 class DataSheet(Part):

@@ -8,6 +8,7 @@ from ..materials import Resin
 from ..units import GPA, MPA
 
 POISSON = 0.35
+"""Of set resin. Source: own_march"""
 HELD_SHARE = 0.45
 """Share of a cast's shrinkage that its walls and the layer below hold. Source: own_march"""
 CRACKS_AT = 1.0

@@ -14,6 +14,7 @@ from .panels import CutList, cut_list
 from .plates import bulge, least_thickness, warm_stiffness_gpa
 
 MOST_BULGE_MM = 0.5
+"""Bulge that sanding takes off. Source: own_plates"""
 SURFACE_TENSION = 0.04
 """N/m, of liquid epoxy. Source: own_geometry"""
 CONTACT_DEG = 20.0
@@ -22,6 +23,7 @@ DRAWBACK_DEG = 45.0
 """Contact angle on a greasy or waxed spot, from which a thin layer draws back. Source:
 own_geometry"""
 STEEPEST_LOAD_H = 24.0
+"""Time that liquid stands on a warm sheet, for its creep. Source: own_plates"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

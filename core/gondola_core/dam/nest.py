@@ -111,6 +111,7 @@ def _bevels(panel: Panel) -> str:
 
 
 GAP_MM = 20.0
+"""Between sheets on the drawing."""
 
 
 def svg_of(sheets: list[NestedSheet], title: str) -> str:

@@ -16,6 +16,7 @@ Array = NDArray[np.float64]
 POISSON = 0.35
 """Of the sheets, and of the table. Source: own_plates"""
 LEAST_RATIO, MOST_RATIO = 0.5, 18.0
+"""Length over depth that the table reaches."""
 
 
 @functools.cache

@@ -32,12 +32,15 @@ Array = NDArray[np.float64]
 CARD_BEHIND_MM = 10.0
 """Distance of the white card by which a wish is judged from the front. Source: own_light"""
 SHARES_OF_DEPTH = (0.25, 0.5, 0.75, 1.0)
+"""Depths of the card over the whole depth. Source: own_light"""
 LEAST_DROP = 1e-4
+"""Dose per 100 g below which there is none."""
 SHARP_STEP_DE00 = 1.5
 """Step that a sharp join may have without being looked for. Source: own_light"""
 CONTRAST_BEAM = 4.0
 """Beam attenuation of natural water over its diffuse attenuation. Source: own_light"""
 BEST_SUBSETS = 7
+"""Choices of bottles that are refined by colour."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -131,7 +134,7 @@ def _target(look: ScaleTrue, scale: float) -> Array:
     return np.asarray(scale * look.exaggeration * water_types()[look.water_type] / DIFFUSE_PATH)
 
 
-def _card(absorption: Array, depth: float) -> Array:
+def card(absorption: Array, depth: float) -> Array:
     """L*a*b* of a white card in uniform water at four depths, front then top, (8, 3)."""
     z = np.array(SHARES_OF_DEPTH)[:, None] * depth
     front = np.exp(-absorption * (DIFFUSE_PATH * z + CARD_BEHIND_MM * MM))
@@ -156,7 +159,7 @@ def _recipe(
     """
     columns = np.stack([absorption_of_drop(ink) for ink in inks], axis=1)
     weight = _weights(target)
-    wanted = _card(target, depth)
+    wanted = card(target, depth)
     ranked = []
     for size in range(1, min(most, len(inks)) + 1):
         for chosen in combinations(range(len(inks)), size):
@@ -168,7 +171,7 @@ def _recipe(
     for _, chosen, doses in ranked[:BEST_SUBSETS]:
         part = columns[:, chosen]
         refined = _refined(part, doses, wanted, depth)
-        mean = float(colour_difference(_card(part @ refined, depth), wanted).mean())
+        mean = float(colour_difference(card(part @ refined, depth), wanted).mean())
         score = mean + 0.05 * len(chosen)
         if best is None or score < best[0]:
             best = (score, chosen, refined)
@@ -189,7 +192,7 @@ def _refined(part: Array, doses: Array, wanted: Array, depth: float) -> Array:
     damp = _damped(wanted)
 
     def away(x: Array) -> Array:
-        return np.asarray(((_card(part @ x, depth) - wanted) * damp).ravel())
+        return np.asarray(((card(part @ x, depth) - wanted) * damp).ravel())
 
     start = np.maximum(doses, 0.01 * max(float(doses.max()), 1e-3))
     found = least_squares(away, start, bounds=(0.0, np.inf), x_scale=start, max_nfev=24, xtol=1e-5)
@@ -306,7 +309,7 @@ def _told(
             np.exp(-DIFFUSE_PATH * tau - water.attenuation[water.layer_at(at - 1e-9)] * CARD_BEHIND_MM * MM),
             np.exp(-(1 + DIFFUSE_PATH) * tau),
         ]))
-        away = colour_difference(own, _card(target, fill))
+        away = colour_difference(own, card(target, fill))
         front, top = np.round(away[:4], 2).tolist(), np.round(away[4:], 2).tolist()
     if isinstance(wish.look, ByEye):
         picks = wish.look.picks

@@ -10,22 +10,25 @@ from numpy.typing import NDArray
 from ..materials import Colourant
 from ..scene import Scene
 from ..units import MM
-from .attenuation import DIFFUSE_PATH, absorption_of_drop, scatter_of_drop
-from .colour import colour_difference, lab
+from .attenuation import absorption_of_drop, scatter_of_drop
+from .colour import colour_difference
+from .solver import SHARES_OF_DEPTH, card
 from .spectrum import WAVELENGTHS_NM
 
 Array = NDArray[np.float64]
 
 FACTORS = (1, 10, 20, 50, 100, 250)
+"""Stocks that are mixed: one part in so many. Source: own_light"""
 LEAST_DROPS = 10
 """Fewest drops by which rounding stays under 5 %. Source: own_light"""
 MOST_DROPS = 100
 """More drops than this are weighed. Source: own_light"""
 NEAT_DROPS = 10
 """Neat drops that a stock is made from. Source: own_light"""
-CARD_BEHIND_MM = 10.0
-CUP_ML = 20.0
+CUP_ML, CUP_ACROSS_MM = 20.0, 30.0
+"""The test cup. Source: assumed"""
 CUP_DROPS = 3
+"""Fewest drops that a test cup is dosed with. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -149,8 +152,6 @@ def _risk(ink: Colourant, exact: float, neat: float) -> str:
         return "not modelled: try it in a cup"
     if exact < 3:
         return f"below what can be measured: {neat:.3f} neat drops; make a weaker stock or a larger batch"
-    if neat < 0.5:
-        return "half a drop decides: use the stock"
     if ink.form in ("paste", "white"):
         return "dense: stir it into a little part A first"
     return ""
@@ -160,15 +161,14 @@ def _difference(
     first: list[tuple[Colourant, float]], second: list[tuple[Colourant, float]], depth_mm: float
 ) -> float:
     """Worst colour difference of a white card at four depths, in front, by two recipes."""
-    z = np.array([0.25, 0.5, 0.75, 1.0])[:, None] * depth_mm * MM
-    labs = []
+    fronts = []
     for doses in (first, second):
         total = np.zeros(len(WAVELENGTHS_NM))
         for ink, dose in doses:
             reduced = scatter_of_drop(ink) * (1 - ink.scatter_cosine)
             total += dose * (absorption_of_drop(ink) + reduced)
-        labs.append(lab(np.exp(-total * (DIFFUSE_PATH * z + CARD_BEHIND_MM * MM))))
-    return float(colour_difference(labs[0], labs[1]).max())
+        fronts.append(card(total, depth_mm * MM)[: len(SHARES_OF_DEPTH)])
+    return float(colour_difference(fronts[0], fronts[1]).max())
 
 
 def _cup_drops(ink: Colourant, neat: float) -> str:
@@ -187,9 +187,10 @@ def _cup_words(scene: Scene, pairs: list[tuple[Colourant, float]]) -> str:
     parts = ", ".join(
         _cup_drops(ink, dose * grams / 100) for ink, dose in pairs if dose > 0
     )
+    deep_mm = CUP_ML * 1000 / (np.pi * (CUP_ACROSS_MM / 2) ** 2)
+    fill_mm = scene.tank.fill_height_mm
     return (
-        f"Test cup: {grams:.0f} g of mixed resin with {parts}. In a cup 30 mm across it is "
-        f"{CUP_ML / (np.pi * 1.5**2) * 10:.0f} mm deep: look down through it on white, and through "
-        f"{scene.tank.fill_height_mm:.0f} mm in the tank it is that {scene.tank.fill_height_mm / 28:.0f} "
-        "times over."
+        f"Test cup: {grams:.0f} g of mixed resin with {parts}. In a cup {CUP_ACROSS_MM:.0f} mm across it "
+        f"is {deep_mm:.0f} mm deep: look down through it on white, and through {fill_mm:.0f} mm in the "
+        f"tank it is that {fill_mm / deep_mm:.0f} times over."
     )
