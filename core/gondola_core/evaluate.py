@@ -256,6 +256,7 @@ def _whole(
     solid_g = max(whole_ml - free, 0.0) * scene.bed.material.density_g_ml
     return Whole(
         free_volume_ml=round(free, 1),
+        resin_volume_ml=round(float(volumes.resin_ml.sum()), 1),
         mix_g=round(mix_g, 1),
         pieces_count=count,
         all_pieces_mix_g=round(count * mix_g, 1),

@@ -134,9 +134,10 @@ class Filling:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Whole:
-    """The piece as a whole."""
+    """The piece as a whole; `resin_volume_ml` is what all pours take up."""
 
     free_volume_ml: float
+    resin_volume_ml: float
     mix_g: float
     pieces_count: int
     all_pieces_mix_g: float

@@ -24,7 +24,7 @@ def report(name: str, outcome: Outcome) -> str:
     whole = outcome.whole
     lines += [
         "",
-        f"{whole.free_volume_ml:.0f} ml of resin, {whole.mix_g:.0f} g mixed; "
+        f"{whole.resin_volume_ml:.0f} ml of resin, {whole.mix_g:.0f} g mixed; "
         f"the piece weighs about {whole.piece_kg:.1f} kg.",
         f"Hard enough to take out: {_when(whole.demould_at)}.",
         "",
@@ -46,7 +46,7 @@ def _hours(value: float | None) -> str:
 
 def _row(pour: PourOutcome) -> tuple[str, ...]:
     cure = pour.cure
-    volume = f"{pour.free_volume_ml:.0f}"
+    volume = f"{pour.resin_volume_ml:.0f}"
     parts = (f"{pour.mix.part_a_g:.1f}", f"{pour.mix.part_b_g:.1f}")
     head = (str(pour.number), f"{pour.depth_mm:g}", volume, *parts)
     if cure is None:

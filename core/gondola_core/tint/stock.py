@@ -142,7 +142,7 @@ def _recipe(ink: Colourant, factor: int) -> str:
     if factor == 1:
         return "neat"
     part = NEAT_DROPS * ink.drop_g * (factor - 1)
-    return f"1:{factor} stock: {NEAT_DROPS} drops of {ink.name} into {part:.1f} g of part A, stirred"
+    return f"{NEAT_DROPS} drops of {ink.name} into {part:.1f} g of part A, stirred"
 
 
 def _risk(ink: Colourant, exact: float, neat: float) -> str:

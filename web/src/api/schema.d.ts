@@ -3421,7 +3421,7 @@ export interface components {
         };
         /**
          * Whole
-         * @description The piece as a whole.
+         * @description The piece as a whole; `resin_volume_ml` is what all pours take up.
          */
         Whole: {
             /** All Pieces Mix G */
@@ -3454,6 +3454,8 @@ export interface components {
             piece_kg: number;
             /** Pieces Count */
             pieces_count: number;
+            /** Resin Volume Ml */
+            resin_volume_ml: number;
         };
         /**
          * Why

@@ -69,10 +69,11 @@ export function Limit(props: { at: number; domain: readonly [number, number]; wi
   const across = scaleLinear(props.domain, [0, props.width]);
   const x = across(props.at);
   if (x < 0 || x > props.width) return null;
+  const atEdge = x > props.width - 24;
   return (
     <g>
       <path d={`M${x} ${top}V${bottom}`} stroke="var(--caution)" strokeDasharray="4 3" />
-      <Label x={x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={x > props.width - 24 ? "end" : "start"}>
+      <Label x={atEdge ? x - 3 : x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={atEdge ? "end" : "start"}>
         {props.word}
       </Label>
     </g>

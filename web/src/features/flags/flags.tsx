@@ -46,7 +46,7 @@ export function Flags() {
                   </button>
                 </Box>
                 <Box fontSize="14px" lineHeight="1.25" marginTop="2px">{flag.sentence}</Box>
-                <Flex wrap="wrap" gap="1" marginTop="5px">
+                <Flex wrap="wrap" gap="1" marginTop="5px" marginRight="-12px">
                   {flag.remedies.map((remedy) => (
                     <Pill key={remedy.label} tone={TONES[flag.severity]} onClick={() => { desk.tryOut(remedy); }} aria-label={`Try: ${remedy.label}`}>{remedy.label}</Pill>
                   ))}

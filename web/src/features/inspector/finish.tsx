@@ -3,6 +3,7 @@ import { Box } from "@chakra-ui/react";
 import { Caution } from "../../ui/caution";
 import { Row, Tick, Title } from "../../ui/row";
 import { NumberField } from "../fields";
+import { whenText } from "../../units/display";
 import { useDesk } from "../workspace";
 
 export function FinishInspector() {
@@ -14,7 +15,7 @@ export function FinishInspector() {
       <NumberField label="sand up to grit" value={finish.sand_to_grit} take={(v) => { keep({ ...scene, finish: { ...finish, sand_to_grit: Math.round(v) } }, "grit"); }} />
       <Tick label="edge coat on the faces" value={finish.edge_coat} take={(edge_coat) => { keep({ ...scene, finish: { ...finish, edge_coat } }, "edge coat"); }} />
       <Box as="dl" margin="0">
-        <Row label="dam off">{outcome.whole.demould_at?.replace("T", " ") ?? "not in this room"}</Row>
+        <Row label="dam off">{whenText(outcome.whole.demould_at)}</Row>
         <Row label="full cure">{outcome.whole.full_cure_d === null ? "-" : `${Math.round(outcome.whole.full_cure_d)} d`}</Row>
       </Box>
       <Caution>Dust of half-cured resin is worst: wait for full cure, sand wet, wear a respirator. Follow the maker's safety data sheet.</Caution>

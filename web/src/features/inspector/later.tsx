@@ -20,9 +20,10 @@ export function BenchInspector() {
         <Box key={pour.id} marginTop="3">
           <Box fontWeight={800}>Pour {pour.number} <Box as="span" fontWeight={400} color="soft" fontStyle="italic">{whenText(pour.starts_at)}</Box></Box>
           <Box as="dl" margin="0">
-            <Row label="part A">{weighedText(pour.mix.part_a_g, units)}</Row>
+            <Row label="part A, plain" hint="what comes with the stocks of colour is left out; with them it is the part A of the pour">{weighedText(pour.measured.plain_part_a_g, units)}</Row>
+            {pour.measured.plain_part_a_g < pour.mix.part_a_g - 0.05 ? <Row label="with the stocks">{weighedText(pour.mix.part_a_g, units)}</Row> : null}
             <Row label="part B">{weighedText(pour.mix.part_b_g, units)}</Row>
-            <Row label="makes">{volumeText(pour.free_volume_ml, units)}</Row>
+            <Row label="makes">{volumeText(pour.mix.mix_ml, units)}</Row>
           </Box>
         </Box>
       ))}

@@ -50,7 +50,7 @@ export function PourSheet() {
 
 function Whole({ scene, outcome, units }: { scene: Scene; outcome: Outcome; units: Units }) {
   const facts = [
-    ["resin in all", `${volumeText(outcome.whole.free_volume_ml, units)}, ${weighedText(outcome.whole.mix_g, units)}`],
+    ["resin in all", `${volumeText(outcome.whole.resin_volume_ml, units)}, ${weighedText(outcome.whole.mix_g, units)}`],
     ["tank inside", `${lengthText(scene.tank.inner_width_mm, units)} x ${lengthText(scene.tank.inner_behind_mm, units)}, fill ${lengthText(scene.tank.fill_height_mm, units)}`],
     ["room", `${temperatureText(scene.brief.room.day_c, units)} by day, ${temperatureText(scene.brief.room.night_c, units)} by night`],
     ["dam off", whenText(outcome.whole.demould_at)],

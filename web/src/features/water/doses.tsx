@@ -19,7 +19,7 @@ export function Doses() {
             <span>{one.name}</span>
             <b>{one.weighed ? `${one.stock_g.toFixed(2)} g` : `${one.drops} drops`}{one.factor > 1 ? ` of 1:${one.factor}` : ""}</b>
           </Box>
-          <Box color="soft">a drop more {one.more_de00.toFixed(1)}, less {one.less_de00.toFixed(1)}{one.factor > 1 ? `; ${one.recipe.replace(/^1:\d+ stock: /, "")}` : ""}</Box>
+          <Box color="soft">a drop more {one.more_de00.toFixed(1)}, less {one.less_de00.toFixed(1)}{one.factor > 1 ? `; ${one.recipe}` : ""}</Box>
           {one.risk ? <Box color="watch">{one.risk}</Box> : null}
           {noteOf(one.colourant_id) ? <Box color="soft" fontStyle="italic">{noteOf(one.colourant_id)}</Box> : null}
         </Box>
