@@ -16,6 +16,7 @@ export function BenchInspector() {
     <>
       <Title>Bench</Title>
       <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px"><Link to={`/scenes/${work.id}/sheet`}>The pour sheet, to print</Link></Box>
+      <Caution>Nitrile gloves, open window. Unset resin sensitises skin and lungs for life; follow the maker's safety data sheet.</Caution>
       {outcome.pours.map((pour) => (
         <Box key={pour.id} marginTop="3">
           <Box fontWeight={800}>Pour {pour.number} <Box as="span" fontWeight={400} color="soft" fontStyle="italic">{whenText(pour.starts_at)}</Box></Box>
@@ -27,7 +28,6 @@ export function BenchInspector() {
           </Box>
         </Box>
       ))}
-      <Caution>Nitrile gloves, open window. Unset resin sensitises skin and lungs for life; follow the maker's safety data sheet.</Caution>
     </>
   );
 }

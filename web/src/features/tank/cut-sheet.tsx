@@ -92,7 +92,7 @@ function Stock({ sheet }: { sheet: NestedSheet }) {
             <rect width={one.width_mm * scale} height={one.height_mm * scale} fill="var(--wash)" stroke="var(--ink)" />
             <g transform={one.width_mm < one.height_mm ? `translate(0 ${one.height_mm * scale}) rotate(-90)` : undefined}>
               <text x={5} y={15} fontSize={13} fill="var(--ink)">{one.name}</text>
-              <text x={5} y={29} fontSize={13} fontStyle="italic" fill="var(--depth)">{lengthFigure(Math.max(one.width_mm, one.height_mm), units)} x {lengthText(Math.min(one.width_mm, one.height_mm), units, 1)}</text>
+              <text x={5} y={29} fontSize={13} fontStyle="italic" fill="var(--depth)">{lengthFigure(Math.max(one.width_mm, one.height_mm), units)} x {lengthFigure(Math.min(one.width_mm, one.height_mm), units)}</text>
             </g>
           </g>
         ))}

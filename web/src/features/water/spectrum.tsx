@@ -33,7 +33,8 @@ export function Spectrum() {
   return (
     <Box marginTop="2" role="group" aria-label="A measured spectrum">
       <input ref={picker} type="file" hidden accept=".csv,.txt,text/*" aria-label="Spectrum of a colourant" onChange={(event) => { const file = event.target.files?.[0]; if (file) bringing.mutate(file); event.target.value = ""; }} />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>a bottle of your own, from its spectrum (CSV: nm, absorbance)</Word>
+      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>your own bottle, by its spectrum</Word>
+      <Box fontSize="14px" color="soft">a CSV: wavelength in nm, absorbance</Box>
       <NumberField label="measured at" unit="drops/100 g" value={drops_per_100g} take={setDrops} />
       <NumberField label="through" unit="mm" value={path_mm} take={setPath} />
       {bringing.error ? <Box role="alert" color="caution" fontSize="14px">{bringing.error.message} Nothing was changed.</Box> : null}

@@ -27,7 +27,7 @@ export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage
     work.keep({ ...work.document, brief: { ...work.document.brief, units } }, "units");
   };
   return (
-    <Flex as="header" align="center" wrap={{ base: "wrap", xl: "nowrap" }} minHeight="52px" flexShrink="0" paddingX="20px" borderBottom="1px solid" borderColor="hair" gap="3">
+    <Flex as="header" align="center" wrap={{ base: "wrap", xl: "nowrap" }} minHeight="52px" paddingTop={{ base: "6px", xl: "0" }} flexShrink="0" paddingX="20px" borderBottom="1px solid" borderColor="hair" gap="3">
       <Box asChild fontSize="24px" fontWeight={800}><Link to="/" aria-label="Gondola, all scenes">Gondola</Link></Box>
       <Box as="h1" fontSize="17px" fontWeight={500} whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis" minWidth="0">
         {work.document.name}
