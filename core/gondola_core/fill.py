@@ -1,4 +1,4 @@
-"""Column spans and free volume over the bed and around the figures, from column spans.
+"""What is solid along even vertical lines of the tank, and the free volume that this leaves.
 
 One vertical line stands in the middle of each column of the tank. What is solid along it is kept
 as spans, joined where they overlap, so that overlaps count once; free height below a level is

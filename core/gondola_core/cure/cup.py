@@ -25,6 +25,8 @@ WARN_C, POUR_NOW_C = 40.0, 50.0
 """A cup this warm is to be watched; one this warm poured at once. Source: own_march"""
 THICKENS = 2.0
 """Viscosity over its first value at which working time ends. Source: own_march"""
+POUR_BY = 2 / 3
+"""Share of the time to 50 degrees by which to have poured. Source: assumed"""
 ACROSS = 14
 """Cells across a vessel."""
 SMOKES_C = 100.0
@@ -100,8 +102,9 @@ def stand_cup(
 ) -> CupAnswer:
     """A cup of mixed resin left standing in a room.
 
-    GondolaError names a mass, a temperature or a vessel that is out of range. The cup's wall is of
-    plastic, 0.6 mm for a cup and 1.5 mm for a bucket; it stands on a table that takes little heat.
+    GondolaError names a mass, a temperature or a vessel that is out of range. The wall is of
+    plastic, 0.6 mm up to 300 g and 1.5 mm above (assumed); it stands on a table that takes little
+    heat.
     """
     if not 5.0 <= mass_g <= 20_000.0:
         raise GondolaError(f"A cup holds from 5 to 20000 g; this says {mass_g:g}.", "mass_g")
@@ -183,12 +186,12 @@ def _advice(working: float | None, warm: list[float | None], peak: float) -> str
     if warm[2] is not None and warm[1] is not None:
         gap = (warm[2] - warm[1]) / MINUTE
         return (
-            f"Pour it within {2 / 3 * warm[1] / MINUTE:.0f} min. From 50 °C it takes {gap:.0f} min to "
+            f"Pour it within {POUR_BY * warm[1] / MINUTE:.0f} min. From 50 °C it takes {gap:.0f} min to "
             "100 °C: smoke, and the cup melts. Should it run away, spread it in a shallow tray "
             "outdoors."
         )
     if warm[1] is not None:
-        return f"Pour it within {2 / 3 * warm[1] / MINUTE:.0f} min; it warms itself to {peak:.0f} °C."
+        return f"Pour it within {POUR_BY * warm[1] / MINUTE:.0f} min; it warms itself to {peak:.0f} °C."
     if working is not None:
         return f"It pours well for {working / MINUTE:.0f} min and stays below {max(peak, 25):.0f} °C."
     return "It stays thin for a day."
