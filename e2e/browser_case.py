@@ -29,6 +29,11 @@ PATIENCE = 30_000
 """milliseconds; two noisy cores"""
 QUIET = 300
 """milliseconds without a question to the server after which a change has been saved"""
+SLOWER = float(os.environ.get("E2E_SLOWER", "1"))
+"""times slower than this machine that the browser is made to run, to find tests that race it"""
+SETTLED = """
+() => new Promise((settled) => requestAnimationFrame(() => requestAnimationFrame(settled)))
+"""
 
 
 @override_settings(DEMO=True)
@@ -62,9 +67,21 @@ class BrowserCase(StaticLiveServerTestCase):
         page.on("requestfinished", lambda _: self._count(page, -1))
         page.on("requestfailed", lambda _: self._count(page, -1))
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        if SLOWER > 1:
+            devtools = self.context.new_cdp_session(page)
+            devtools.send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
         page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/{stage}")
         expect(page.get_by_role("region", name="Sounding")).to_be_visible()
+        self.settled(page)
         return page
+
+    def go(self, stage: str, page: Page | None = None) -> None:
+        """Opens a stage by its link and waits until it is the one that stands on the page."""
+        page = page or self.page
+        link = page.get_by_role("navigation").get_by_role("link", name=stage)
+        link.click()
+        expect(link).to_have_attribute("aria-current", "page")
+        self.settled(page)
 
     def _note(self, message: Any) -> None:
         expected = "status of 409" in message.text or "status of 422" in message.text
@@ -78,15 +95,21 @@ class BrowserCase(StaticLiveServerTestCase):
         self._asked[page] += by
 
     def saved(self, page: Page | None = None) -> None:
-        """Waits until nothing is asked of the server for a while, and the page says saved."""
+        """Waits until all is settled and the page says saved."""
         page = page or self.page
+        self.settled(page)
+        expect(page.get_by_role("status").get_by_text("saved", exact=True)).to_be_visible()
+
+    def settled(self, page: Page | None = None) -> None:
+        """Waits until nothing has been asked of the server for a while, and all is drawn."""
+        page = page or self.page
+        page.evaluate(SETTLED)
         quiet = waited = 0
         while quiet < QUIET and waited < PATIENCE:
             page.wait_for_timeout(50)
             waited += 50
             quiet = quiet + 50 if self._asked[page] <= 0 else 0
-        status = page.get_by_role("status")
-        expect(status.get_by_text("saved", exact=True)).to_be_visible()
+        page.evaluate(SETTLED)
 
     def document(self) -> dict[str, Any]:
         from scenes.actions import state_of
@@ -100,6 +123,7 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def drag(self, what: Any, dx: float, dy: float, page: Page | None = None) -> None:
         page = page or self.page
+        self.settled(page)
         box = what.bounding_box()
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         page.mouse.move(x, y)

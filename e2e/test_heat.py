@@ -17,6 +17,7 @@ class HeatOnTheSection(BrowserCase):
         page.get_by_role("button", name="heat", exact=True).click()
         picture = page.get_by_role("img", name=re.compile("^Heat 55 mm behind the glass"))
         expect(picture).to_be_visible()
+        self.settled()
         box = picture.bounding_box()
         page.mouse.click(box["x"] + 250, box["y"] + 140)
         readout = page.get_by_role("region", name="At the gondola")

@@ -53,15 +53,15 @@ class GoingBack(BrowserCase):
         expect(undo).to_be_disabled()
         self.page.get_by_role("button", name="redo").click()
         expect(field).to_have_value("28 h")
-        self.page.get_by_role("link", name="Log").click()
+        self.go("Log")
         self.page.get_by_role("button", name="Bring revision 3 back").click()
-        self.page.get_by_role("link", name="Pours").click()
+        self.go("Pours")
         expect(field).to_have_value("30 h")
 
 
 class Files(BrowserCase):
     def test_exported_scene_gives_the_command_the_same_numbers_as_the_page(self):
-        self.page.get_by_role("link", name="Log").click()
+        self.go("Log")
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Scene file").click()
         with tempfile.TemporaryDirectory() as folder:
@@ -74,7 +74,7 @@ class Files(BrowserCase):
             with contextlib.redirect_stdout(out):
                 self.assertEqual(main(["evaluate", str(path)]), 0)
         outcome = json.loads(out.getvalue())
-        self.page.get_by_role("link", name="Pours").click()
+        self.go("Pours")
         told = outcome["pours"][1]
         self.assertIn(f"{told['cure']['peak_c']:.0f} °C", self.value("peak"))
         self.assertEqual(self.value("part A"), f"{told['mix']['part_a_g']:.1f} g")
@@ -110,7 +110,7 @@ class EveryStage(BrowserCase):
             ("Log", "Revisions"),
         ):
             with self.subTest(stage):
-                self.page.get_by_role("navigation").get_by_role("link", name=stage).click()
+                self.go(stage)
                 heading = self.page.get_by_role("region", name="Inspector").get_by_role("heading")
                 expect(heading.first).to_have_text(title)
                 found = self.page.evaluate(
@@ -123,7 +123,7 @@ class EveryStage(BrowserCase):
                 self.assertEqual(serious, [])
 
     def test_a_figure_is_dragged_in_the_plan(self):
-        self.page.get_by_role("link", name="Figures").click()
+        self.go("Figures")
         pike = self.page.get_by_role("img", name="The bed from above, with soundings").locator(
             "g", has=self.page.locator("title", has_text="pike")
         ).last
@@ -134,7 +134,7 @@ class EveryStage(BrowserCase):
         self.assertLess(place["behind_mm"], 45)
 
     def test_one_more_drop_darkens_the_water(self):
-        self.page.get_by_role("link", name="Water").click()
+        self.go("Water")
         readout = self.page.get_by_role("region", name="At the gondola").locator(
             "dt:has-text('light left') + dd"
         )

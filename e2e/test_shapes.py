@@ -36,7 +36,7 @@ class FromNothing(BrowserCase):
         text = download.value.path().read_text()
         self.assertEqual(ezdxf.read(io.StringIO(text)).audit().errors, [])
         # bed: a reef, then a touch of the brush
-        page.get_by_role("navigation").get_by_role("link", name="Bed").click()
+        self.go("Bed")
         page.get_by_role("button", name="reef").click()
         self.saved()
         before = self.document()["bed"]["heights_mm"]
@@ -46,7 +46,7 @@ class FromNothing(BrowserCase):
         self.saved()
         self.assertNotEqual(self.document()["bed"]["heights_mm"], before)
         # figures: a hull, dropped to the bed, and a shoal
-        page.get_by_role("navigation").get_by_role("link", name="Figures").click()
+        self.go("Figures")
         page.get_by_role("button", name="hull", exact=True).click()
         expect(page.get_by_role("heading", name="hull", exact=True)).to_be_visible()
         page.get_by_role("button", name="drop to the bed").click()
@@ -74,7 +74,7 @@ class FromNothing(BrowserCase):
 class Depths(BrowserCase):
     def test_depths_are_typed_as_read_off_with_ruler_and_skewer(self):
         page = self.page
-        page.get_by_role("navigation").get_by_role("link", name="Bed").click()
+        self.go("Bed")
         page.get_by_role("radio", name=re.compile("^type depths")).click()
         page.get_by_role("button", name="add a depth in the middle").click()
         field = page.get_by_label("depth 1", exact=True)
@@ -87,7 +87,7 @@ class Depths(BrowserCase):
 
     def test_a_csv_with_words_and_a_broken_mesh_change_nothing(self):
         page = self.page
-        page.get_by_role("navigation").get_by_role("link", name="Bed").click()
+        self.go("Bed")
         before = self.document()
         picker = page.get_by_label("Mesh or height map of the bed")
         picker.set_input_files({"name": "bed.csv", "mimeType": "text/csv", "buffer": b"1,2\n3,deep"})
@@ -101,7 +101,7 @@ class Depths(BrowserCase):
 class Figures(BrowserCase):
     def setUp(self):
         super().setUp()
-        self.page.get_by_role("navigation").get_by_role("link", name="Figures").click()
+        self.go("Figures")
 
     def bring(self, mesh, name):
         self.page.get_by_label("Mesh of a figure").set_input_files(
