@@ -2,8 +2,10 @@
 
 Method: second-order Runge-Kutta-Chebyshev (sommeijer1998). It is explicit, its stages stretch
 along the real axis so that stiff conduction costs only the square root of the step, and its
-embedded estimate holds the error of temperature and degree of cure alike. Heat lost to the room
-is carried as one more unknown, so the balance of energy closes to rounding.
+embedded estimate holds the error of temperature and degree of cure alike. A step's stages are
+marched as deviations from its start, along the tangent there, in single precision; the state, its
+slopes and their errors are kept in double. Heat lost to the room is carried as one more unknown, so
+the balance of energy closes to the single precision of what a step changes.
 """
 
 from __future__ import annotations
@@ -15,7 +17,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from .stage import react, stage
+from .stage import react, stage, warming
 from .tables import COLDEST_C, DEGREE_STEPS, STEP_K
 
 MOST_STAGES = 200
@@ -187,24 +189,17 @@ def advance(  # type: ignore[no-untyped-def]
              rows of history)
     """
     shape = t0.shape
-    flow = np.zeros(shape[1])
-    rate = np.zeros(shape[1])
-    rest = np.zeros(shape)
-    by_t = np.zeros(shape)
-    by_a = np.zeros(shape)
-    next_rest = np.zeros(shape)
-    next_by_t = np.zeros(shape)
-    next_by_a = np.zeros(shape)
-    ft0 = np.zeros(shape)
-    fa0 = np.zeros(shape)
-    ft1 = np.zeros(shape)
-    fa1 = np.zeros(shape)
-    xa_t = np.zeros(shape)
-    xa_a = np.zeros(shape)
-    xb_t = np.zeros(shape)
-    xb_a = np.zeros(shape)
-    xc_t = np.zeros(shape)
-    xc_a = np.zeros(shape)
+    rate0, rate1 = np.zeros(shape), np.zeros(shape)
+    by_t, by_a = np.zeros(shape, np.float32), np.zeros(shape, np.float32)
+    next_by_t, next_by_a = np.zeros(shape, np.float32), np.zeros(shape, np.float32)
+    ft0, ft1 = np.zeros(shape), np.zeros(shape)
+    t1, a1 = np.zeros(shape), np.zeros(shape)
+    first_t, first_a = np.zeros(shape, np.float32), np.zeros(shape, np.float32)
+    moved_t = np.zeros((3, *shape), np.float32)
+    moved_a = np.zeros((3, *shape), np.float32)
+    gx_s, gy_s, gz_s = gx.astype(np.float32), gy.astype(np.float32), gz.astype(np.float32)
+    ga_s, inverse_s = ga.astype(np.float32), inverse.astype(np.float32)
+    heat_s = heat.astype(np.float32)
     lost_total = 0.0
     steps = 0
     refused = 0
@@ -212,12 +207,10 @@ def advance(  # type: ignore[no-untyped-def]
     step = first_step
     react(
         levels, t0, a0, heat, resin_of_level, by_temperature, by_degree, sharpness, logistic,
-        rest, by_t, by_a,
+        rate0, by_t, by_a,
     )
-    power0 = stage(
-        levels, width, 0.0, 0.0, 0.0, 1.0, 0.0, t0, a0, t0, a0, t0, a0, t0, a0, ft0, fa0,
-        flow, rate, gx, gy, gz, ga, inverse, heat, resin_of_level,
-        _room_at(time, room_c, room_step), rest, by_t, by_a,
+    power0 = warming(
+        levels, width, t0, rate0, ft0, gx, gy, gz, ga, inverse, heat, _room_at(time, room_c, room_step)
     )
     while time < end - 1e-6:
         step = min(step, longest_step, end - time)
@@ -243,19 +236,19 @@ def advance(  # type: ignore[no-untyped-def]
         e_last, e_before = 0.0, 0.0
         c_last_time = mus
         c_before_time = 0.0
-        # first stage: the slope at the start is known
+        room0 = _room_at(time, room_c, room_step)
+        # the slope at the start is known, and with it the first stage's way from there
+        first = np.float32(mus * step)
         for k in range(1, levels + 1):
             for i in range(shape[1]):
-                xa_t[k, i] = t0[k, i] + mus * step * ft0[k, i]
-                xa_a[k, i] = a0[k, i] + mus * step * fa0[k, i]
-        lost_start = 0.0
-        lost_last = mus * step * power0
-        lost_before = lost_start
-        prev_t, prev_a = t0, a0
-        cur_t, cur_a = xa_t, xa_a
-        new_t, new_a = xb_t, xb_a
-        spare_t, spare_a = xc_t, xc_a
-        first_swap = True
+                first_t[k, i] = ft0[k, i]
+                first_a[k, i] = rate0[k, i]
+                moved_t[0, k, i] = 0.0
+                moved_a[0, k, i] = 0.0
+                moved_t[1, k, i] = first * first_t[k, i]
+                moved_a[1, k, i] = first * first_a[k, i]
+        lost_before, lost_last = 0.0, mus * step * power0
+        before, last, new = 0, 1, 2
         for _later in range(2, s + 1):
             z = 2.0 * w0 * z_last - z_before
             d = 2.0 * w0 * d_last - d_before + 2.0 * z_last
@@ -266,43 +259,39 @@ def advance(  # type: ignore[no-untyped-def]
             nu = -b / b_before
             mus = mu * w1 / w0
             gamma = -shift * mus
-            power = stage(
-                levels, width, 1.0 - mu - nu, mu, nu, mus * step, gamma * step,
-                t0, a0, cur_t, cur_a, prev_t, prev_a, ft0, fa0, new_t, new_a, flow, rate,
-                gx, gy, gz, ga, inverse, heat, resin_of_level,
-                _room_at(time + c_last_time * step, room_c, room_step), rest, by_t, by_a,
+            warmer = _room_at(time + c_last_time * step, room_c, room_step) - room0
+            power = power0 + stage(
+                levels, width, np.float32(mu), np.float32(nu), np.float32(mus * step),
+                np.float32((mus + gamma) * step),
+                moved_t[last], moved_a[last], moved_t[before], moved_a[before], first_t, first_a,
+                moved_t[new], moved_a[new],
+                gx_s, gy_s, gz_s, ga_s, inverse_s, heat_s, np.float32(warmer), by_t, by_a,
             )
             lost = mu * lost_last + nu * lost_before + mus * step * power + gamma * step * power0
             c = mu * c_last_time + nu * c_before_time + mus + gamma
             lost_before, lost_last = lost_last, lost
             c_before_time, c_last_time = c_last_time, c
-            if first_swap:
-                prev_t, prev_a = cur_t, cur_a
-                cur_t, cur_a = new_t, new_a
-                new_t, new_a = spare_t, spare_a
-                first_swap = False
-            else:
-                old_t, old_a = prev_t, prev_a
-                prev_t, prev_a = cur_t, cur_a
-                cur_t, cur_a = new_t, new_a
-                new_t, new_a = old_t, old_a
+            before, last, new = last, new, before
             b_before, b_last = b_last, b
             z_before, z_last = z_last, z
             d_before, d_last = d_last, d
             e_before, e_last = e_last, e
+        for k in range(1, levels + 1):
+            for i in range(shape[1]):
+                t1[k, i] = t0[k, i] + moved_t[last, k, i]
+                a1[k, i] = a0[k, i] + moved_a[last, k, i]
         stages_total += s
         react(
-            levels, cur_t, cur_a, heat, resin_of_level, by_temperature, by_degree, sharpness,
-            logistic, next_rest, next_by_t, next_by_a,
+            levels, t1, a1, heat, resin_of_level, by_temperature, by_degree, sharpness,
+            logistic, rate1, next_by_t, next_by_a,
         )
-        power1 = stage(
-            levels, width, 0.0, 0.0, 0.0, 1.0, 0.0, t0, a0, cur_t, cur_a, t0, a0, t0, a0,
-            ft1, fa1, flow, rate, gx, gy, gz, ga, inverse, heat, resin_of_level,
-            _room_at(time + step, room_c, room_step), next_rest, next_by_t, next_by_a,
+        power1 = warming(
+            levels, width, t1, rate1, ft1, gx, gy, gz, ga, inverse, heat,
+            _room_at(time + step, room_c, room_step),
         )
         error = max(
-            _error(levels, step, t0, ft0, cur_t, ft1, tolerance_k),
-            _error(levels, step, a0, fa0, cur_a, fa1, tolerance_degree),
+            _error(levels, step, t0, ft0, t1, ft1, tolerance_k),
+            _error(levels, step, a0, rate0, a1, rate1, tolerance_degree),
         )
         if error > 1.0 and step > 1e-3:
             refused += 1
@@ -311,20 +300,19 @@ def advance(  # type: ignore[no-untyped-def]
         steps += 1
         lost_total += lost_last
         open_count, hottest = _note_step(
-            levels, time, step, t0, ft0, a0, fa0, cur_t, ft1, cur_a, fa1,
+            levels, time, step, t0, ft0, a0, rate0, t1, ft1, a1, rate1,
             heat, resin_of_level, pour_of_level, thresholds, reached, crossed_at, peak, peak_at,
         )
         _note_fluidity(
-            levels, step, t0, a0, cur_t, cur_a, probe, resin_of_level, by_temperature, by_degree,
+            levels, step, t0, a0, t1, a1, probe, resin_of_level, by_temperature, by_degree,
             flown,
         )
         time += step
         for k in range(1, levels + 1):
-            t0[k] = cur_t[k]
-            a0[k] = cur_a[k]
-            ft0[k] = ft1[k]
-            fa0[k] = fa1[k]
-        rest, next_rest = next_rest, rest
+            t0[k] = t1[k]
+            a0[k] = a1[k]
+        ft0, ft1 = ft1, ft0
+        rate0, rate1 = rate1, rate0
         by_t, next_by_t = next_by_t, by_t
         by_a, next_by_a = next_by_a, by_a
         power0 = power1

@@ -5,6 +5,7 @@ Small typed kernels; `core/tests/reference_march.py` is their plain twin.
 
 from __future__ import annotations
 
+import numpy as np
 from numba import njit
 
 from .tables import (
@@ -44,9 +45,9 @@ def cell_rate(cure, temperature, by_temperature, by_degree, sharpness, logistic)
 @njit(nogil=True, cache=True, fastmath=True)
 def react(  # type: ignore[no-untyped-def]
     levels, t, a, heat, resin_of_level, by_temperature, by_degree, sharpness, logistic,
-    rest, by_t, by_a,
+    rate, by_t, by_a,
 ):
-    """The rate of every resin cell as rest + by_t*T + by_a*a, its tangent at (T, a).
+    """The rate of every resin cell and its slopes by T and by a at (T, a).
 
     The slopes are those of the tables themselves, so they cost no second look-up. A step that
     runs on the tangent is off by the square of what changes within it, which keeps the method's
@@ -91,66 +92,82 @@ def react(  # type: ignore[no-untyped-def]
             slope_a = (k1 * left_s + k2 * grown_s) * DEGREE_STEPS * free + speed * fall * sharp
             by_t[k, i] = slope_t
             by_a[k, i] = slope_a
-            rest[k, i] = speed * free - slope_t * here - slope_a * cure
+            rate[k, i] = speed * free
+
+
+@njit(nogil=True, cache=True, fastmath=True)
+def warming(  # type: ignore[no-untyped-def]
+    levels, width, t, rate, out, gx, gy, gz, ga, inverse, heat, ambient
+):
+    """out = dT/dt of every cell [K/s], in double precision. Returns the power lost to the room [W].
+
+    Arrays are (levels+2, cells of a level with its rim of ghosts); a row is `width` long.
+    """
+    lost = 0.0
+    p = width + 1
+    n = t.shape[1] - 2 * p
+    for k in range(1, levels + 1):
+        here = t[k, p : p + n]
+        right, left = t[k, p + 1 : p + 1 + n], t[k, p - 1 : p - 1 + n]
+        back, front = t[k, p + width : p + width + n], t[k, p - width : p - width + n]
+        above, below = t[k + 1, p : p + n], t[k - 1, p : p + n]
+        g_right, g_left = gx[k, p : p + n], gx[k, p - 1 : p - 1 + n]
+        g_back, g_front = gy[k, p : p + n], gy[k, p - width : p - width + n]
+        g_above, g_below = gz[k, p : p + n], gz[k - 1, p : p + n]
+        g_room, per_joule = ga[k, p : p + n], inverse[k, p : p + n]
+        q, r, o = heat[k, p : p + n], rate[k, p : p + n], out[k, p : p + n]
+        for i in range(n):
+            away = g_room[i] * (here[i] - ambient)
+            lost += away
+            o[i] = per_joule[i] * (
+                g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
+                + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
+                + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
+                + q[i] * r[i] - away
+            )
+    return lost
 
 
 @njit(nogil=True, cache=True, fastmath=True)
 def stage(  # type: ignore[no-untyped-def]
-    levels, width, c_start, c_last, c_before, c_slope, c_first,
-    start_t, start_a, last_t, last_a, before_t, before_a, first_t, first_a,
-    out_t, out_a, flow, rate,
-    gx, gy, gz, ga, inverse, heat, resin_of_level, ambient, rest, by_t, by_a,
+    levels, width, c_last, c_before, c_slope, c_first,
+    last_t, last_a, before_t, before_a, first_t, first_a, out_t, out_a,
+    gx, gy, gz, ga, inverse, heat, warmer, by_t, by_a,
 ):
-    """out = c_start*start + c_last*last + c_before*before + c_slope*F(last) + c_first*first.
+    """out = c_last*last + c_before*before + c_slope*J(last) + c_first*first, in single precision.
 
-    Returns the power lost to the room at `last` [W]. Arrays are (levels+2, cells of a level with
-    its rim of ghosts); a row is `width` long. Each loop touches few arrays, so that it can be
-    proved free of overlap and runs in vectors.
+    `last` and `before` are deviations from the start of the step, so that single precision costs
+    a ten-millionth of what changes within a step, and no more; `first` is the slope there. J is
+    the tangent there: conduction, loss to a room that has become `warmer` [K] since, and the
+    slopes of the rate of cure. Returns by how much the power lost to the room has grown [W].
     """
     lost = 0.0
     p = width + 1
     n = last_t.shape[1] - 2 * p
     for k in range(1, levels + 1):
-        line = last_t[k]
-        here = line[p : p + n]
-        right, left = line[p + 1 : p + 1 + n], line[p - 1 : p - 1 + n]
-        back, front = line[p + width : p + width + n], line[p - width : p - width + n]
+        here, cure = last_t[k, p : p + n], last_a[k, p : p + n]
+        right, left = last_t[k, p + 1 : p + 1 + n], last_t[k, p - 1 : p - 1 + n]
+        back, front = last_t[k, p + width : p + width + n], last_t[k, p - width : p - width + n]
         above, below = last_t[k + 1, p : p + n], last_t[k - 1, p : p + n]
         g_right, g_left = gx[k, p : p + n], gx[k, p - 1 : p - 1 + n]
         g_back, g_front = gy[k, p : p + n], gy[k, p - width : p - width + n]
         g_above, g_below = gz[k, p : p + n], gz[k - 1, p : p + n]
-        g_room = ga[k, p : p + n]
-        turn = inverse[k, p : p + n]
+        g_room, per_joule, q = ga[k, p : p + n], inverse[k, p : p + n], heat[k, p : p + n]
+        r_t, r_a = by_t[k, p : p + n], by_a[k, p : p + n]
+        b_t, f_t, o_t = before_t[k, p : p + n], first_t[k, p : p + n], out_t[k, p : p + n]
+        b_a, f_a, o_a = before_a[k, p : p + n], first_a[k, p : p + n], out_a[k, p : p + n]
+        level_lost = np.float32(0.0)
         for i in range(n):
-            flow[i] = g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
-        for i in range(n):
-            flow[i] += g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
-        for i in range(n):
-            flow[i] += g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
-        level_lost = 0.0
-        for i in range(n):
-            away = g_room[i] * (here[i] - ambient)
+            away = g_room[i] * (here[i] - warmer)
             level_lost += away
-            flow[i] -= away
+            rate = r_t[i] * here[i] + r_a[i] * cure[i]
+            flow = (
+                g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
+                + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
+                + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
+                + q[i] * rate - away
+            )
+            o_t[i] = c_slope * per_joule[i] * flow + c_last * here[i] + c_before * b_t[i] + c_first * f_t[i]
+            o_a[i] = c_slope * rate + c_last * cure[i] + c_before * b_a[i] + c_first * f_a[i]
         lost += level_lost
-        if resin_of_level[k] >= 0:
-            cure = last_a[k, p : p + n]
-            r, r_t, r_a = rest[k, p : p + n], by_t[k, p : p + n], by_a[k, p : p + n]
-            q = heat[k, p : p + n]
-            for i in range(n):
-                rate[i] = r[i] + r_t[i] * here[i] + r_a[i] * cure[i]
-            for i in range(n):
-                flow[i] += q[i] * rate[i]
-            s_a, b_a = start_a[k, p : p + n], before_a[k, p : p + n]
-            f_a, o_a = first_a[k, p : p + n], out_a[k, p : p + n]
-            for i in range(n):
-                rate[i] = c_slope * rate[i] + c_last * cure[i] + c_before * b_a[i]
-            for i in range(n):
-                o_a[i] = rate[i] + c_start * s_a[i] + c_first * f_a[i]
-        s_t, b_t = start_t[k, p : p + n], before_t[k, p : p + n]
-        f_t, o_t = first_t[k, p : p + n], out_t[k, p : p + n]
-        for i in range(n):
-            flow[i] = c_slope * flow[i] * turn[i] + c_last * here[i] + c_before * b_t[i]
-        for i in range(n):
-            o_t[i] = flow[i] + c_start * s_t[i] + c_first * f_t[i]
     return lost
