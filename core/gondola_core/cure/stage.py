@@ -169,5 +169,5 @@ def stage(  # type: ignore[no-untyped-def]
             )
             o_t[i] = c_slope * per_joule[i] * flow + c_last * here[i] + c_before * b_t[i] + c_first * f_t[i]
             o_a[i] = c_slope * rate + c_last * cure[i] + c_before * b_a[i] + c_first * f_a[i]
-        lost += level_lost
+        lost += float(level_lost)
     return lost
