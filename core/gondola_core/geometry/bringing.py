@@ -160,16 +160,22 @@ def _welded(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, NDArray[n
     """Corners that fall together made one; triangles without area dropped, of twins one kept."""
     low = vertices.min(axis=0)
     span = float((vertices.max(axis=0) - low).max()) or 1.0
-    grid = np.rint((vertices - low) / (span * WELD)).astype(np.int64)
-    key = (grid[:, 0] * 2_000_003 + grid[:, 1]) * 2_000_003 + grid[:, 2]
+    key = np.zeros(len(vertices), dtype=np.int64)
+    for axis in range(3):
+        key *= 2_000_003
+        key += np.rint((vertices[:, axis] - low[axis]) / (span * WELD)).astype(np.int64)
     _, first, of = np.unique(key, return_index=True, return_inverse=True)
+    del key
     faces = of[faces]
     sound = (
         (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
     )
     faces = faces[sound]
-    turned = faces[np.arange(len(faces))[:, None], (faces.argmin(axis=1)[:, None] + [0, 1, 2]) % 3]
-    code = (turned[:, 0] * len(first) + turned[:, 1]) * 4_294_967_291 + turned[:, 2]
+    lead = faces.argmin(axis=1)
+    code = np.zeros(len(faces), dtype=np.int64)
+    for corner, prime in enumerate((1, len(first), 4_294_967_291)):
+        code *= prime
+        code += np.take_along_axis(faces, ((lead + corner) % 3)[:, None], axis=1)[:, 0]
     _, once = np.unique(code, return_index=True)
     used = faces[np.sort(once)]
     keep, renamed = np.unique(used, return_inverse=True)
