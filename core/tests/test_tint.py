@@ -12,7 +12,7 @@ from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import figure_sights, seams, water_of, water_profile
 from gondola_core.tint.answer import seam_words
-from gondola_core.tint.attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation
+from gondola_core.tint.attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint
 from gondola_core.tint.colour import (
     colour_difference,
     encode_srgb,
@@ -125,6 +125,32 @@ class Light(unittest.TestCase):
             share[light] = seen[1] / seen[0]
         self.assertAlmostEqual(share["lamp_above"], 0.31 / 0.64, delta=0.04)
         self.assertGreater(share["room"], 0.8)
+
+    def test_own_tint_falls_from_violet_and_grows_by_the_year(self):
+        # decadic absorbance per cm: at 400 nm, and a third of it every 60 nm (to 460, 520)
+        for key, fresh, yearly in (("deep", 0.010, 0.004), ("casting", 0.020, 0.008),
+                                   ("quick-cast", 0.030, 0.030)):
+            resin = LIBRARY.resins[key]
+            for years in (0.0, 5.0):
+                with self.subTest(key, years=years):
+                    found = own_tint(resin, years) * 0.01 / np.log(10)
+                    at_400 = fresh + years * yearly
+                    np.testing.assert_allclose(
+                        found[[0, 6, 12]], at_400 * np.exp([0.0, -1.0, -2.0]), rtol=1e-12
+                    )
+
+    def test_years_on_display_take_blue_and_are_told(self):
+        document = quarry_pool().model_dump(mode="json")
+        takes = []
+        for years in (0, 5, 20):
+            document["brief"]["display_years"] = years
+            words = water_profile(scene_from(document)).resin_words
+            self.assertEqual("years of room light" in words, years > 0)
+            takes.append(int(words.split("takes ")[1].split("%")[0]))
+        self.assertLess(takes[0], takes[1])
+        self.assertLess(takes[1], takes[2])
+        # 110 mm of resin, 450 nm: 1 - 10^-(11 cm * 0.010 exp(-50/60))
+        self.assertEqual(takes[0], round(100 * (1 - 10 ** (-11 * 0.010 * np.exp(-50 / 60)))))
 
     def test_clear_resin_changes_nothing(self):
         for light in LIGHTS:

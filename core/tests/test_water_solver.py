@@ -9,11 +9,12 @@ from gondola_core.materials import load_library
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import seams, water_of
-from gondola_core.tint.attenuation import DIFFUSE_PATH
+from gondola_core.tint.attenuation import DIFFUSE_PATH, absorbance_per_cm
 from gondola_core.tint.colour import colour_difference, encode_srgb, lab, linear_srgb, reflectance_of_hex
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum, colourant_of_spectrum
 from gondola_core.tint.solver import solve_water, water_types
 
+LIBRARY = load_library()
 FOUR = ["leaf-green-ink", "turquoise-ink", "burnt-umber-ink", "red-ink"]
 
 
@@ -65,6 +66,22 @@ class ScaleTrue(unittest.TestCase):
             real = lab(np.exp(-(1 + DIFFUSE_PATH) * uniform * z))
             with self.subTest(share):
                 self.assertAlmostEqual(float(colour_difference(ours, real)), said, delta=0.1)
+
+    def test_a_yellowed_resin_is_reckoned_with(self):
+        yellow = ("burnt-umber-ink", "leaf-green-ink", "yellow-ink")
+        blue_taken = []
+        for years in (0, 10):
+            scene = wished(scale_true())
+            brief = scene.brief.model_copy(update={"display_years": float(years)})
+            solved = solve_water(scene.model_copy(update={"brief": brief}))
+            with self.subTest(years):
+                self.assertLessEqual(solved.mean_de00, 2.5)
+            drops = {one.colourant_id: one.dose_drops_per_100g for one in solved.pours[0]}
+            blue_taken.append(sum(
+                dose * absorbance_per_cm(LIBRARY.colourants[key])[5]
+                for key, dose in drops.items() if key in yellow
+            ))
+        self.assertLess(blue_taken[1], blue_taken[0])
 
     def test_exaggeration_is_more_of_the_same(self):
         plain, twice = (
@@ -169,7 +186,7 @@ class Spectra(unittest.TestCase):
         from gondola_core.tint.attenuation import absorbance_per_cm
         from gondola_core.tint.spectrum import WAVELENGTHS_NM
 
-        generic = load_library().colourants["turquoise-ink"]
+        generic = LIBRARY.colourants["turquoise-ink"]
         text = "\n".join(
             f"{nm:g}\t{a:.6f}" for nm, a in zip(WAVELENGTHS_NM, absorbance_per_cm(generic), strict=True)
         )

@@ -55,6 +55,7 @@ class Brief(Part):
         Literal["polished", "sanded", "painted_white"], Field(title="side faces of the piece")
     ] = "polished"
     viewing_mm: float = bounded("distance of the eye", "mm", 100, 5000, default=400.0)
+    display_years: float = bounded("years on display at which it is judged", "years", 0, 50, default=0.0)
     feather_mm: float = bounded("softness of the joins", "mm", 0, 20, default=0.0)
     owned: Annotated[list[Key], Field(title="colourants owned", max_length=24)] = []
     backdrop_srgb: Annotated[

@@ -36,6 +36,7 @@ class WaterProfile:
     sighting_mm        distance behind the glass at which contrast has fallen to 2 % (4/c)
     off_display_de00   how far the display is from the back wall's true colour
     light_words        what this light does to the gradient of depth
+    resin_words        what the resin's own yellow takes, at the years on display
     shown_depth_m      the real depth that the tank shows at its scale
     milky              colourants in use that make the resin milk
     """
@@ -50,6 +51,7 @@ class WaterProfile:
     sighting_mm: list[float]
     off_display_de00: list[float]
     light_words: str
+    resin_words: str
     shown_depth_m: float
     milky: list[str]
 
@@ -84,27 +86,21 @@ class Seam:
 def water_of(scene: Scene) -> Water:
     """The water of a scene in layers from the fill line down, its resins' own tint included."""
     inks = {colourant.id: colourant for colourant in scene.colourants}
-    downward = list(reversed(scene.pours))
-    return water_of_doses(
-        scene,
-        [
-            [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
-            for pour in downward
-        ],
-        [pour.top_depth_mm for pour in downward],
-        [own_tint(scene.resin_of(pour).yellow_per_cm) for pour in downward],
-    )
+    return water_of_doses(scene, [
+        [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
+        for pour in scene.pours
+    ])
 
 
-def water_of_doses(
-    scene: Scene, doses: list[list[tuple[Colourant, float]]], tops_mm: list[float],
-    own: list[Array] | None = None,
-) -> Water:
-    """Water of given doses, layers from the fill line down, in a scene's tank and light."""
-    depths = np.array([*(top * MM for top in tops_mm), scene.tank.fill_height_mm * MM])
-    absorption = np.stack([attenuation(layer) for layer in doses])
-    if own is not None:
-        absorption = absorption + np.stack(own)
+def water_of_doses(scene: Scene, bottom_up: list[list[tuple[Colourant, float]]]) -> Water:
+    """The water of a scene poured with other doses, given by pour from the bottom up."""
+    doses, downward = bottom_up[::-1], scene.pours[::-1]
+    depths = np.array([*(pour.top_depth_mm for pour in downward), scene.tank.fill_height_mm]) * MM
+    years = scene.brief.display_years
+    absorption = np.stack([
+        attenuation(layer) + own_tint(scene.resin_of(pour), years)
+        for layer, pour in zip(doses, downward, strict=True)
+    ])
     pairs = [scattering(layer) for layer in doses]
     scatter, cosine = np.stack([b for b, _ in pairs]), np.stack([g for _, g in pairs])
     haze = None
@@ -119,6 +115,20 @@ def water_of_doses(
         depths=depths, attenuation=absorption, scatter=scatter, cosine=cosine,
         light=LIGHTS[scene.brief.light], behind=scene.tank.inner_behind_mm * MM, haze=haze,
     )
+
+
+def own_of(scene: Scene) -> Array:
+    """Absorption of the clear resin, its layers weighted by their thickness [1/m], (31,)."""
+    bare = water_of_doses(scene, [[] for _ in scene.pours])
+    return np.asarray(np.diff(bare.depths) @ bare.attenuation / bare.depths[-1])
+
+
+def _resin_words(scene: Scene) -> str:
+    """What the resin alone takes of blue light, on the way to the back wall."""
+    years = scene.brief.display_years
+    left = np.exp(-own_of(scene)[EYE_BANDS["blue_450"]] * scene.tank.inner_behind_mm * MM)
+    words = f"The resin itself takes {1 - left:.0%} of the blue on the way to the back"
+    return f"{words} after {years:g} years of room light; sun is faster." if years else f"{words}."
 
 
 def water_profile(scene: Scene) -> WaterProfile:
@@ -142,6 +152,7 @@ def water_profile(scene: Scene) -> WaterProfile:
         sighting_mm=_rounded(np.minimum(4.0 / np.maximum(beam, 1e-3) / MM, 9999.0), 1),
         off_display_de00=_rounded(off_display(at_back), 2),
         light_words=LIGHT_WORDS[scene.brief.light],
+        resin_words=_resin_words(scene),
         shown_depth_m=round(scene.tank.fill_height_mm * MM * scene.brief.scale, 2),
         milky=_milky(scene),
     )

@@ -8,7 +8,7 @@ from math import log
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from ..materials import Colourant
+from ..materials import Colourant, Resin
 from ..units import CM, MM
 from .haze import HazeField
 from .spectrum import WAVELENGTHS_NM
@@ -84,13 +84,15 @@ def scattering(doses: list[tuple[Colourant, float]]) -> tuple[Array, Array]:
     return total, np.divide(forward, total, out=np.zeros_like(total), where=total > 0)
 
 
-def own_tint(yellow_per_cm: float) -> Array:
-    """Absorption of the resin's own yellow [1/m], (31,): falls to a third every 60 nm from 400.
+def own_tint(resin: Resin, display_years: float = 0.0) -> Array:
+    """Absorption of a resin's own yellow [1/m], (31,): falls to a third every 60 nm from 400.
 
-    Source: own_colourants
+        a = ln(10) (yellow + years yellowing) exp(-(l - 400)/60)
+
+    What it gains in a year is for room light, out of the sun. Source: own_colourants
     """
-    decadic = yellow_per_cm * np.exp(-(WAVELENGTHS_NM - 400.0) / 60.0)
-    return np.asarray(log(10.0) * decadic / CM)
+    decadic = resin.yellow_per_cm + display_years * resin.yellowing_per_cm_year
+    return np.asarray(log(10.0) * decadic / CM * np.exp(-(WAVELENGTHS_NM - 400.0) / 60.0))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

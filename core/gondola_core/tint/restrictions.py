@@ -10,21 +10,11 @@ from ..materials import Colourant
 from ..scene import Scene
 from ..units import MM
 from .answer import FigureSight, feather_gain, seam_steps, water_of_doses
-from .attenuation import Water, own_tint
 from .colour import reflectance_of_hex
 from .spectrum import luminance
 
 Layers = list[list[tuple[Colourant, float]]]
 """Doses of each pour, from the bottom up."""
-
-
-def water_of_layers(scene: Scene, bottom_up: Layers) -> Water:
-    """The water of a scene poured with other doses."""
-    downward = list(reversed(scene.pours))
-    return water_of_doses(
-        scene, bottom_up[::-1], [pour.top_depth_mm for pour in downward],
-        [own_tint(scene.resin_of(pour).yellow_per_cm) for pour in downward],
-    )
 
 
 def _spot(scene: Scene, sights: Sequence[FigureSight]) -> tuple[float, float] | None:
@@ -54,7 +44,7 @@ def within(
     wall = reflectance_of_hex(scene.brief.backdrop_srgb)
 
     def holds(factor: float) -> bool:
-        water = water_of_layers(scene, [[(ink, dose * factor) for ink, dose in layer] for layer in layers])
+        water = water_of_doses(scene, [[(ink, dose * factor) for ink, dose in layer] for layer in layers])
         if wish.most_step_de00 is not None and len(layers) > 1:
             soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
             if float(seam_steps(water, wall).max()) > wish.most_step_de00 * soft:

@@ -16,7 +16,7 @@ from ..materials import Colourant, load_library
 from ..materials.library import read_rows
 from ..scene import ByEye, ScaleTrue, Scene
 from ..units import MM
-from .answer import FigureSight, feather_gain, seam_steps
+from .answer import FigureSight, feather_gain, own_of, seam_steps, water_of_doses
 from .attenuation import (
     DIFFUSE_PATH,
     Water,
@@ -24,7 +24,7 @@ from .attenuation import (
     scatter_of_drop,
 )
 from .colour import colour_difference, lab, lab_of_linear, linear_of_hex, reflectance_of_hex
-from .restrictions import water_of_layers, within
+from .restrictions import within
 from .spectrum import WAVELENGTHS_NM, luminance, observer
 
 Array = NDArray[np.float64]
@@ -105,7 +105,9 @@ def solve_water(scene: Scene, sights: Sequence[FigureSight] = ()) -> Solved:
     extra: list[tuple[Colourant, float]] = []
     if isinstance(wish.look, ScaleTrue):
         target = _target(wish.look, scene.brief.scale)
-        recipe = _recipe(target, inks, wish.most_colourants, scene.tank.fill_height_mm * MM)
+        recipe = _recipe(
+            target, own_of(scene), inks, wish.most_colourants, scene.tank.fill_height_mm * MM
+        )
         if wish.look.haze:
             extra = _haze(wish.look, scene.brief.scale, recipe)
         layers = [recipe] * count
@@ -149,9 +151,9 @@ def _weights(target: Array) -> Array:
 
 
 def _recipe(
-    target: Array, inks: list[Colourant], most: int, depth: float
+    target: Array, own: Array, inks: list[Colourant], most: int, depth: float
 ) -> list[tuple[Colourant, float]]:
-    """The best recipe of at most so many colourants for one uniform absorption.
+    """The best recipe of at most so many colourants for one uniform absorption, the resin's own in it.
 
     Non-negative least squares weighted by what the eye sees ranks all subsets; the best few are
     refined on colour differences of a card. The smallest mean wins, fewer bottles on a tie.
@@ -164,14 +166,14 @@ def _recipe(
     for size in range(1, min(most, len(inks)) + 1):
         for chosen in combinations(range(len(inks)), size):
             part = columns[:, chosen]
-            doses, rest = nnls(part * weight[:, None], target * weight)
+            doses, rest = nnls(part * weight[:, None], (target - own) * weight)
             ranked.append((rest + 1e-4 * size, chosen, doses))
     ranked.sort(key=lambda one: one[0])
     best: tuple[float, tuple[int, ...], Array] | None = None
     for _, chosen, doses in ranked[:BEST_SUBSETS]:
         part = columns[:, chosen]
-        refined = _refined(part, doses, wanted, depth)
-        mean = float(colour_difference(card(part @ refined, depth), wanted).mean())
+        refined = _refined(part, own, doses, wanted, depth)
+        mean = float(colour_difference(card(own + part @ refined, depth), wanted).mean())
         score = mean + 0.05 * len(chosen)
         if best is None or score < best[0]:
             best = (score, chosen, refined)
@@ -188,11 +190,11 @@ def _damped(wanted: Array) -> Array:
     return np.stack([np.ones_like(chroma), 1 / (1 + 0.045 * chroma), 1 / (1 + 0.03 * chroma)], axis=1)
 
 
-def _refined(part: Array, doses: Array, wanted: Array, depth: float) -> Array:
+def _refined(part: Array, own: Array, doses: Array, wanted: Array, depth: float) -> Array:
     damp = _damped(wanted)
 
     def away(x: Array) -> Array:
-        return np.asarray(((card(part @ x, depth) - wanted) * damp).ravel())
+        return np.asarray(((card(own + part @ x, depth) - wanted) * damp).ravel())
 
     start = np.maximum(doses, 0.01 * max(float(doses.max()), 1e-3))
     found = least_squares(away, start, bounds=(0.0, np.inf), x_scale=start, max_nfev=24, xtol=1e-5)
@@ -258,7 +260,7 @@ def _by_eye(
 
     def fit(chosen: list[Colourant], start: Array) -> tuple[Array, float]:
         columns = np.stack([absorption_of_drop(ink) for ink in chosen], axis=1)
-        bare = water_of_layers(scene, [[] for _ in range(count)])
+        bare = water_of_doses(scene, [[] for _ in range(count)])
 
         def read(x: Array) -> Array:
             absorption = (x.reshape(count, -1) @ columns.T)[::-1] + bare.attenuation
@@ -296,7 +298,7 @@ def _told(
 ) -> Solved:
     wish = scene.wish
     assert wish is not None
-    water = water_of_layers(scene, layers)
+    water = water_of_doses(scene, layers)
     wall = reflectance_of_hex(scene.brief.backdrop_srgb)
     fill = scene.tank.fill_height_mm * MM
     front: list[float] = []

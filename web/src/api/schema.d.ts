@@ -831,6 +831,11 @@ export interface components {
              */
             backdrop_srgb: string;
             /**
+             * years on display at which it is judged
+             * @default 0
+             */
+            display_years: number;
+            /**
              * softness of the joins
              * @default 0
              */
@@ -2637,6 +2642,11 @@ export interface components {
              * @default 0
              */
             yellow_per_cm: number;
+            /**
+             * own tint gained in a year
+             * @default 0
+             */
+            yellowing_per_cm_year: number;
         };
         /**
          * Restore
@@ -3370,6 +3380,7 @@ export interface components {
          *     sighting_mm        distance behind the glass at which contrast has fallen to 2 % (4/c)
          *     off_display_de00   how far the display is from the back wall's true colour
          *     light_words        what this light does to the gradient of depth
+         *     resin_words        what the resin's own yellow takes, at the years on display
          *     shown_depth_m      the real depth that the tank shows at its scale
          *     milky              colourants in use that make the resin milk
          */
@@ -3392,6 +3403,8 @@ export interface components {
             off_display_de00: number[];
             /** Red Fraction */
             red_fraction: number[];
+            /** Resin Words */
+            resin_words: string;
             /** Shown Depth M */
             shown_depth_m: number;
             /** Sighting Mm */

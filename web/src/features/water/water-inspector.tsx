@@ -60,6 +60,8 @@ export function WaterInspector() {
       <Colour label="behind the tank" value={backdrop} take={(backdrop_srgb) => { brief({ backdrop_srgb }, "backdrop"); }} />
       <Choice label="side faces" value={scene.brief.sides ?? "polished"} options={SIDES} take={(sides) => { brief({ sides: sides as "sanded" }, "side faces"); }} />
       <LengthField label="seen from" value={scene.brief.viewing_mm ?? 400} take={(viewing_mm) => { brief({ viewing_mm }, "viewing distance"); }} />
+      <NumberField label="on display for" unit="years" value={scene.brief.display_years ?? 0} take={(display_years) => { brief({ display_years }, "years on display"); }} />
+      <Box fontSize="14px" color="soft" lineHeight="1.25" paddingY="1">{outcome.water.resin_words}</Box>
       <KeepPicture />
       <WishFor />
       <Box height="3" />
@@ -93,6 +95,7 @@ export function WaterInspector() {
       <Sources>
         {[
           ["light", "Beer's law in 31 bands of light; from above over a mean path of 1.13, shares of light from above, front and back by preset (chosen by eye against a path tracer)"],
+          ["own tint", "a generic yellow by class of resin, anchored on the colour scale of clear liquids, and what it gains in a year of room light (assumed)"],
           ["haze", "pastes and white scatter: two streams of light by thin slabs, with what leaks through bare sides"],
           ["steps", "CIEDE2000 across a line, on the back wall: below 1 invisible, to 2 searched for, to 4 seen, above a band; a soft join hides more"],
           ["scale-true", "diffuse attenuation of natural water types (from memory, shape checked) times the scale"],
