@@ -152,7 +152,7 @@ def _water_inputs(scene: Scene) -> list[object]:
         scene.brief.feather_mm, scene.brief.scale, scene.brief.display_years,
         scene.bed.paint_srgb, scene.colourants,
         [[one.id, one.yellow_per_cm, one.yellowing_per_cm_year] for one in scene.resins],
-        [[body_inputs(one), one.paint_srgb, one.id, one.name] for one in scene.figures],
+        [[body_inputs(one), one.worn_srgb, one.id, one.name] for one in scene.figures],
         [(pour.top_depth_mm, pour.resin_id, pour.doses) for pour in scene.pours],
         scene.tank.inner_width_mm, scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
     ]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -20,41 +22,59 @@ Array = NDArray[np.float64]
 MOST_BED_STEPS = 90
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FigureLook:
+    """What the corners of a figure's triangles look like, triangle by triangle.
+
+    linear_srgb  (3m, 3) colour
+    normals      (3m, 3) which way the surface faces: right, behind, up
+    """
+
+    linear_srgb: Array
+    normals: NDArray[np.float32]
+
+
 def scene_glb(
-    scene: Scene, meshes: Meshes, figure_srgb: dict[str, str], traps: list[AirTrap]
+    scene: Scene, meshes: Meshes, looks: Mapping[str, FigureLook], traps: list[AirTrap]
 ) -> bytes:
     """A GLB file in metres, y up, the glass towards +z; nodes `bed`, `figure-ID`, `air-N`.
 
-    figure_srgb  colour that each figure reads as in the water, by id
+    looks  colours of each figure's corners, by figure id
     """
     import trimesh
 
     whole: Any = trimesh.Scene()
 
-    def add(name: str, mesh: TriMesh, colour: str, flat: bool) -> None:
-        points = mesh.vertices
-        turned = np.stack([points[:, 0], points[:, 2], -points[:, 1]], axis=1) * MM
-        material = trimesh.visual.material.PBRMaterial(
-            baseColorFactor=[*linear_of_hex(colour).tolist(), 1.0], metallicFactor=0.0,
-            roughnessFactor=0.85, doubleSided=True,
+    def material(linear: Array) -> Any:
+        return trimesh.visual.material.PBRMaterial(
+            baseColorFactor=[*linear.tolist(), 1.0], metallicFactor=0.0, roughnessFactor=0.85,
+            doubleSided=True,
         )
-        body: Any = trimesh.Trimesh(turned, mesh.faces, process=False)
-        if flat:
-            body = trimesh.Trimesh(
-                body.triangles.reshape(-1, 3), np.arange(3 * len(mesh.faces)).reshape(-1, 3),
-                process=False,
-            )
-        body.visual = trimesh.visual.TextureVisuals(material=material)
+
+    def add(name: str, mesh: TriMesh, colour: str) -> None:
+        body: Any = trimesh.Trimesh(_turned(mesh.vertices) * MM, mesh.faces, process=False)
+        body.visual = trimesh.visual.TextureVisuals(material=material(linear_of_hex(colour)))
         whole.add_geometry(body, node_name=name, geom_name=name)
 
-    add("bed", bed_surface(scene), scene.bed.paint_srgb, False)
-    if scene.bed.mesh is not None:
-        add("bed-mesh", own_mesh(scene.bed.mesh, meshes), scene.bed.paint_srgb, False)
-    for figure in scene.figures:
-        add(
-            f"figure-{figure.id}", figure_mesh(figure, meshes),
-            figure_srgb.get(figure.id, figure.paint_srgb), figure.solids[0].kind == "wagon",
+    def add_figure(name: str, mesh: TriMesh, look: FigureLook) -> None:
+        """Corners coloured as shares of the brightest, so that dark ones keep their steps."""
+        brightest = np.maximum(look.linear_srgb.max(axis=0), 1e-6)
+        shares = np.ones((len(look.linear_srgb), 4))
+        shares[:, :3] = look.linear_srgb / brightest
+        corners = mesh.vertices[mesh.faces].reshape(-1, 3)
+        body: Any = trimesh.Trimesh(
+            _turned(corners) * MM, np.arange(len(corners)).reshape(-1, 3),
+            vertex_normals=_turned(look.normals), process=False,
         )
+        body.visual = trimesh.visual.TextureVisuals(material=material(brightest))
+        body.visual.vertex_attributes["color"] = np.rint(255 * shares).astype(np.uint8)
+        whole.add_geometry(body, node_name=name, geom_name=name)
+
+    add("bed", bed_surface(scene), scene.bed.paint_srgb)
+    if scene.bed.mesh is not None:
+        add("bed-mesh", own_mesh(scene.bed.mesh, meshes), scene.bed.paint_srgb)
+    for figure in scene.figures:
+        add_figure(f"figure-{figure.id}", figure_mesh(figure, meshes), looks[figure.id])
     fill = scene.tank.fill_height_mm
     for number, trap in enumerate(traps, start=1):
         side = max(2.0, (trap.volume_ml * 1000) ** (1 / 3))
@@ -65,9 +85,14 @@ def scene_glb(
                 [trap.x_mm + side / 2, trap.behind_mm + side / 2,
                  max(fill - trap.depth_mm, fill - trap.lip_depth_mm + 0.5)],
             ),
-            "#a8246b", True,
+            "#a8246b",
         )
-    return bytes(whole.export(file_type="glb"))
+    return bytes(whole.export(file_type="glb", include_normals=True))
+
+
+def _turned(points: NDArray[Any]) -> NDArray[Any]:
+    """Right, behind, up as right, up, towards the viewer."""
+    return np.stack([points[:, 0], points[:, 2], -points[:, 1]], axis=1)
 
 
 def bed_surface(scene: Scene) -> TriMesh:

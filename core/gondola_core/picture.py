@@ -78,7 +78,7 @@ def picture(
         f"scenery-{view}-{width_px}",
         [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
          scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb, scene.brief.backdrop_srgb,
-         [[body_inputs(one), one.paint_srgb, one.zones] for one in scene.figures]],
+         [[body_inputs(one), one.paint_srgb, one.zones, one.own_colours] for one in scene.figures]],
         lambda: _scenery(scene, view, width_px, meshes, keeper),
     )
     water = water_of(scene)
@@ -121,7 +121,8 @@ def _scenery(
         bodies.append(_drawn(own_mesh(scene.bed.mesh, meshes), upright))
     bed_parts = len(bodies)
     for figure in scene.figures:
-        bodies.append(_drawn(figure_mesh(figure, meshes), figure_matrix(figure)))
+        mesh = figure_mesh(figure, meshes)
+        bodies.append(_drawn(mesh if figure.own_colours else mesh.plain(), figure_matrix(figure)))
     buffer = draw(
         bodies, rows, columns, axes, (origin[0], origin[1], origin[2]), _SIGNS[view], scale
     )

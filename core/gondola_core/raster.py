@@ -9,12 +9,15 @@ from numba import njit
 from numpy.typing import NDArray
 
 from .geometry import TriMesh
+from .tint.colour import linear_of_srgb
 
 Array = NDArray[np.float64]
 Pixels = NDArray[np.float32]
 
 ATTRIBUTES = 6
 """Carried to each pixel: normal (3), own upness, own place along and own height (0 to 1)."""
+COLOURED = 9
+"""The same and linear sRGB of the body's own colours; NaN on a body that has none."""
 CREASE = 0.85
 """Corners between faces that turn by more than its arc cosine stay sharp. Source: assumed"""
 
@@ -29,7 +32,7 @@ class Buffer:
 
 
 def corner_attributes(mesh: TriMesh, turn: Array) -> Pixels:
-    """Attributes of each face's corners, (faces, 3, 6).
+    """Attributes of each face's corners, (faces, 3, 6), or (faces, 3, 9) of a coloured mesh.
 
     turn  the body's rotation (3, 3); own upness is the normal's third axis in its own frame
     Normals are smooth where faces meet softly, sharp at creases.
@@ -44,7 +47,9 @@ def corner_attributes(mesh: TriMesh, turn: Array) -> Pixels:
     smooth = summed / np.maximum(np.linalg.norm(summed, axis=1), 1e-12)[:, None]
     own = mesh.vertices @ turn
     low, span = own.min(axis=0), np.maximum(np.ptp(own, axis=0), 1e-9)
-    out = np.empty((len(mesh.faces), 3, ATTRIBUTES), dtype=np.float32)
+    own_colours = None if mesh.colours is None else linear_of_srgb(mesh.colours)
+    count = ATTRIBUTES if own_colours is None else COLOURED
+    out = np.empty((len(mesh.faces), 3, count), dtype=np.float32)
     for corner in range(3):
         index = mesh.faces[:, corner]
         soft = (smooth[index] * face_normal).sum(axis=1) > CREASE
@@ -53,6 +58,8 @@ def corner_attributes(mesh: TriMesh, turn: Array) -> Pixels:
         out[:, corner, 3] = (normal @ turn)[:, 2]
         out[:, corner, 4] = (own[index, 0] - low[0]) / span[0]
         out[:, corner, 5] = (own[index, 2] - low[2]) / span[2]
+        if own_colours is not None:
+            out[:, corner, ATTRIBUTES:] = own_colours[index]
     return out
 
 
@@ -103,8 +110,12 @@ def draw(
     """
     away = np.full((rows, columns), np.inf, dtype=np.float32)
     what = np.full((rows, columns), -1, dtype=np.int32)
-    carried = np.zeros((rows, columns, ATTRIBUTES), dtype=np.float32)
+    most = max((attributes.shape[2] for _, attributes in bodies), default=ATTRIBUTES)
+    carried = np.zeros((rows, columns, most), dtype=np.float32)
     for number, (mesh, attributes) in enumerate(bodies):
+        short = most - attributes.shape[2]
+        if short:
+            attributes = np.pad(attributes, ((0, 0), (0, 0), (0, short)), constant_values=np.nan)
         u, v, w = (
             np.ascontiguousarray(sign * (mesh.vertices[:, axis] - start))
             for axis, start, sign in zip(axes, origin, signs, strict=True)

@@ -5,9 +5,10 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from .raster import Buffer, Pixels
+from .geometry import TriMesh
+from .raster import ATTRIBUTES, COLOURED, Buffer, Pixels
 from .scene import Figure, Scene
-from .tint.colour import linear_of_hex
+from .tint.colour import hex_of, linear_of_hex, linear_of_srgb
 
 Array = NDArray[np.float64]
 
@@ -24,8 +25,18 @@ def surface_paint(
     for number, figure in enumerate(scene.figures):
         mine = buffer.what == bed_parts + number
         if mine.any():
-            paint[mine] = _figure_paint(figure, buffer.carried[mine])
+            paint[mine] = figure_paint(figure, buffer.carried[mine])
     return paint
+
+
+def mean_colour(mesh: TriMesh) -> str | None:
+    """Mean of a mesh's own colours by area, `#rrggbb`; None where it has none."""
+    if mesh.colours is None:
+        return None
+    a, b, c = (mesh.vertices[mesh.faces[:, corner]] for corner in range(3))
+    area = np.linalg.norm(np.cross(b - a, c - a), axis=1)
+    by_face = linear_of_srgb(mesh.colours)[mesh.faces].mean(axis=1)
+    return hex_of(area @ by_face / area.sum())
 
 
 def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -> Array:
@@ -40,8 +51,11 @@ def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -
     return np.asarray(base * np.clip(bright, 0.15, 1.5)[:, None])
 
 
-def _figure_paint(figure: Figure, carried: Pixels) -> Array:
-    """Back above, belly below, marks as bars on fish and as the lower third of other things."""
+def figure_paint(figure: Figure, carried: Pixels) -> Array:
+    """Its file's colours if it wears them; else back above, belly below, marks as bars on fish and as
+    the lower third of other things."""
+    if figure.own_colours and carried.shape[1] == COLOURED and np.isfinite(carried[:, ATTRIBUTES:]).all():
+        return np.asarray(carried[:, ATTRIBUTES:])
     flank = linear_of_hex(figure.paint_srgb)
     out = np.broadcast_to(flank, (len(carried), 3)).copy()
     upness, along, own_height = carried[:, 3], carried[:, 4], carried[:, 5]

@@ -47,13 +47,19 @@ def new_figure(scene: Scene, kind: str, size_mm: float | None = None) -> Figure:
     return _named(scene, kind, [_solid(kind, size)])
 
 
-def mesh_figure(scene: Scene, mesh_id: str, name: str, size_mm: list[float]) -> Figure:
-    """A figure of a mesh that was brought in, made smaller where it would not fit the tank."""
+def mesh_figure(
+    scene: Scene, mesh_id: str, name: str, size_mm: list[float], file_srgb: str | None = None
+) -> Figure:
+    """A figure of a mesh that was brought in, made smaller where it would not fit the tank.
+
+    file_srgb  mean of the colours that its file tells, which it then wears
+    """
     tank = scene.tank
     room = (tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm)
     scale = min(1.0, *(0.9 * space / max(side, 1e-6) for space, side in zip(room, size_mm, strict=True)))
     solid = MeshSolid(kind="mesh", mesh_id=mesh_id, scale_ratio=round(scale, 4))
-    return _named(scene, "mesh", [solid], name)
+    figure = _named(scene, "mesh", [solid], name)
+    return figure.model_copy(update={"file_srgb": file_srgb, "own_colours": file_srgb is not None})
 
 
 def _named(scene: Scene, kind: str, solids: list[Solid], name: str | None = None) -> Figure:

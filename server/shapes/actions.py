@@ -6,7 +6,6 @@ import base64
 import functools
 from typing import Any
 
-import numpy as np
 from django.db import transaction
 
 from gondola_core.errors import GondolaError
@@ -78,12 +77,11 @@ def meshes_for(*, owner: Any, document: Scene) -> Meshes:
     return meshes_held(document, {key: _unpacked(owner.pk, key) for key in rows})
 
 
-def size_mm_of(*, owner: Any, key: str) -> list[float]:
-    """Size of a kept mesh; GondolaError if the owner keeps none of that key."""
+def kept_mesh(*, owner: Any, key: str) -> TriMesh:
+    """A kept mesh; GondolaError if the owner keeps none of that key."""
     if not Mesh.objects.filter(owner=owner, key=key).exists():
         raise GondolaError(f"The mesh '{key}' is not here: bring its file in again.", "mesh_id")
-    size: list[float] = np.ptp(_unpacked(owner.pk, key).vertices, axis=0).tolist()
-    return size
+    return _unpacked(owner.pk, key)
 
 
 @functools.lru_cache(maxsize=24)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import numpy as np
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from studio.bodies import read_body
@@ -13,9 +14,11 @@ from gondola_core.dam import cut_list, nest
 from gondola_core.dam.nest import NestedSheet, dxf_of, svg_of
 from gondola_core.evaluate import evaluate
 from gondola_core.geometry.bringing import LARGEST_MESH_FILE
+from gondola_core.looks import figure_looks
 from gondola_core.model import scene_glb
 from gondola_core.scene import Scene
 from gondola_core.schools import School, schools
+from gondola_core.surface_paint import mean_colour
 from gondola_core.templates import mesh_figure, new_figure
 from gondola_core.tilting import air_remedies
 
@@ -46,7 +49,8 @@ def bring_mesh(
     )
     return 201, MeshState(
         mesh_id=key, name=name, volume_ml=round(brought.volume_ml, 3), size_mm=brought.size_mm,
-        triangles_count=brought.triangles_count, words=brought.words,
+        triangles_count=brought.triangles_count, coloured=brought.mesh.colours is not None,
+        words=brought.words,
     )
 
 
@@ -63,8 +67,11 @@ def measure_bed(request: HttpRequest, payload: Measuring) -> Heights:
 @router.post("/figures/new", response={200: Made, 422: Refusal}, operation_id="make_figure")
 def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
     if payload.mesh_id is not None:
-        size_mm = actions.size_mm_of(owner=request.user, key=payload.mesh_id)
-        figure = mesh_figure(payload.scene, payload.mesh_id, payload.name or "mesh", size_mm)
+        mesh = actions.kept_mesh(owner=request.user, key=payload.mesh_id)
+        size_mm = np.ptp(mesh.vertices, axis=0).tolist()
+        figure = mesh_figure(
+            payload.scene, payload.mesh_id, payload.name or "mesh", size_mm, mean_colour(mesh)
+        )
     else:
         figure = new_figure(payload.scene, payload.kind, payload.size_mm)
     return Made(figure=figure)
@@ -90,8 +97,7 @@ def model(request: HttpRequest, scene: Scene) -> HttpResponse:
     """The scene in 3-D, as a GLB file; nothing is stored."""
     meshes = actions.meshes_for(owner=request.user, document=scene)
     outcome = evaluate(scene, meshes=meshes)
-    colours = {sight.figure_id: sight.reads_srgb for sight in outcome.sights}
-    body = scene_glb(scene, meshes, colours, outcome.filling.traps)
+    body = scene_glb(scene, meshes, figure_looks(scene, meshes), outcome.filling.traps)
     return HttpResponse(body, content_type="model/gltf-binary")
 
 

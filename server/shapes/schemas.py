@@ -15,6 +15,7 @@ class MeshState(Schema):
     volume_ml: float
     size_mm: list[float]
     triangles_count: int
+    coloured: bool
     words: list[str]
 
 

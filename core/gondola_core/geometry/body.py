@@ -32,20 +32,20 @@ def own_mesh(solid: Solid, meshes: Meshes) -> TriMesh:
         raise GondolaError(
             f"The mesh '{solid.mesh_id}' of this scene is not here: bring its file in again."
         )
-    return TriMesh(found.vertices * solid.scale_ratio + np.array(solid.offset_mm), found.faces)
+    return found.moved(found.vertices * solid.scale_ratio + np.array(solid.offset_mm))
 
 
 def turned_mesh(figure: Figure, meshes: Meshes) -> TriMesh:
     """All of a figure, rolled, tilted and turned about its own place, shells side by side [mm]."""
     whole = joined([own_mesh(solid, meshes) for solid in figure.solids])
-    return TriMesh(np.asarray(whole.vertices @ figure_matrix(figure).T), whole.faces)
+    return whole.moved(np.asarray(whole.vertices @ figure_matrix(figure).T))
 
 
 def figure_mesh(figure: Figure, meshes: Meshes) -> TriMesh:
     """All of a figure in the tank, its shells side by side [mm]."""
     whole = turned_mesh(figure, meshes)
     place = [figure.place.x_mm, figure.place.behind_mm, figure.place.height_mm]
-    return TriMesh(whole.vertices + np.array(place), whole.faces)
+    return whole.moved(whole.vertices + np.array(place))
 
 
 def figure_spans(
@@ -65,7 +65,7 @@ def figure_spans(
     others = [solid for solid in figure.solids if not has_chords(solid, figure)]
     if others:
         whole = joined([own_mesh(solid, meshes) for solid in others])
-        spans = mesh_spans(TriMesh(to_tank(whole.vertices, figure), whole.faces), x, y)
+        spans = mesh_spans(whole.moved(to_tank(whole.vertices, figure)), x, y)
         columns.append(spans.column)
         lows.append(spans.low)
         highs.append(spans.high)

@@ -12,7 +12,8 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 
 from ..errors import GondolaError
-from .mesh import TriMesh, mesh_volume
+from .file_colours import file_colours
+from .mesh import Colours, TriMesh, joined, mesh_volume
 
 Array = NDArray[np.float64]
 
@@ -69,7 +70,7 @@ def bring_mesh(
         )
     if unit is not None and unit not in UNITS_MM:
         raise GondolaError(f"The unit has to be {', '.join(UNITS_MM)}; it says '{unit}'.")
-    vertices, faces = _read(content, kind)
+    vertices, faces, colours = _read(content, kind)
     if (upright or ("y" if kind in ("glb", "obj") else "z")) == "y":
         vertices = vertices @ np.array([[1.0, 0, 0], [0, 0, 1.0], [0, -1.0, 0]])
     span = float((vertices.max(axis=0) - vertices.min(axis=0)).max())
@@ -82,22 +83,32 @@ def bring_mesh(
                 "in mm, cm, m or inches.",
                 "unit",
             )
-    return mend(vertices * UNITS_MM[unit], faces)
+    return mend(vertices * UNITS_MM[unit], faces, colours)
 
 
-def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64]]:
+def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours | None]:
     import trimesh
 
     try:
+        many = kind == "glb"
         loaded: Any = trimesh.load(
-            io.BytesIO(content), file_type=kind, process=False, force="mesh", skip_materials=True
+            io.BytesIO(content), file_type=kind, process=False, force="scene" if many else "mesh",
+            skip_materials=not many,
         )
-        vertices = np.asarray(loaded.vertices, dtype=float)
-        faces = np.asarray(loaded.faces, dtype=np.int64)
+        parts = [
+            TriMesh(
+                np.asarray(part.vertices, dtype=float), np.asarray(part.faces, dtype=np.int32),
+                file_colours(part, linear=many),
+            )
+            for part in (loaded.dump(concatenate=False) if many else [loaded])
+            if hasattr(part, "faces")
+        ]
+        whole = joined(parts) if parts else TriMesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
     except Exception:
         raise GondolaError(
             f"This file cannot be read as {kind.upper()}: export the mesh again."
         ) from None
+    vertices, faces = whole.vertices, whole.faces.astype(np.int64)
     if len(faces) == 0:
         raise GondolaError("This file holds no triangles: export it as a mesh, not as points.")
     if len(faces) > MOST_TRIANGLES:
@@ -106,17 +117,20 @@ def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64]]:
         )
     if not np.isfinite(vertices).all():
         raise GondolaError("This mesh has corners that are no numbers: export it again.")
-    return vertices, faces
+    return vertices, faces, whole.colours
 
 
-def mend(vertices: Array, faces: NDArray[np.int64]) -> Brought:
+def mend(
+    vertices: Array, faces: NDArray[np.int64], colours: Colours | None = None
+) -> Brought:
     """Weld, turn and close a mesh where that is safe; GondolaError with the reason where not.
 
     A mesh is taken as closed when every edge is used as often one way as the other: then winding
     numbers are whole everywhere, and no vertical line is left unbalanced.
     """
     words: list[str] = []
-    vertices, faces = _welded(vertices, faces)
+    vertices, faces, kept = _welded(vertices, faces)
+    colours = None if colours is None else colours[kept]
     if len(faces) < 4:
         raise GondolaError("This mesh is an open surface with no inside; give it thickness.")
     open_edges = _open_edges(faces, len(vertices))
@@ -127,7 +141,9 @@ def mend(vertices: Array, faces: NDArray[np.int64]) -> Brought:
             words.append("Triangles that faced the wrong way were turned.")
             faces, open_edges = turned, left
     if len(open_edges):
+        sound = len(vertices)
         vertices, faces, closed = _lidded(vertices, faces, open_edges)
+        colours = None if colours is None else _lids_coloured(colours, faces, sound)
         words.append(closed)
         if len(_open_edges(faces, len(vertices))):
             raise GondolaError(
@@ -148,7 +164,7 @@ def mend(vertices: Array, faces: NDArray[np.int64]) -> Brought:
     middle = 0.5 * (vertices.max(axis=0) + vertices.min(axis=0))
     stood = vertices - [middle[0], middle[1], vertices[:, 2].min()]
     return Brought(
-        mesh=TriMesh(stood, mesh.faces),
+        mesh=TriMesh(stood, mesh.faces, colours),
         volume_ml=volume / 1000,
         size_mm=[round(float(side), 2) for side in size],
         triangles_count=len(faces),
@@ -156,8 +172,13 @@ def mend(vertices: Array, faces: NDArray[np.int64]) -> Brought:
     )
 
 
-def _welded(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, NDArray[np.int64]]:
-    """Corners that fall together made one; triangles without area dropped, of twins one kept."""
+def _welded(
+    vertices: Array, faces: NDArray[np.int64]
+) -> tuple[Array, NDArray[np.int64], NDArray[np.int64]]:
+    """Corners that fall together made one; triangles without area dropped, of twins one kept.
+
+    Returns (vertices, faces, which of the given vertices they are).
+    """
     low = vertices.min(axis=0)
     span = float((vertices.max(axis=0) - low).max()) or 1.0
     key = np.zeros(len(vertices), dtype=np.int64)
@@ -179,7 +200,8 @@ def _welded(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, NDArray[n
     _, once = np.unique(code, return_index=True)
     used = faces[np.sort(once)]
     keep, renamed = np.unique(used, return_inverse=True)
-    return vertices[first][keep], renamed.reshape(-1, 3)
+    kept = first[keep]
+    return vertices[kept], renamed.reshape(-1, 3), kept
 
 
 def _open_edges(faces: NDArray[np.int64], count: int) -> NDArray[np.int64]:
@@ -271,6 +293,17 @@ def _lidded(
         f"{holes} {noun} closed with a flat lid, {lid_area / 100:.2f} cm² in all; the volume changed "
         f"by {change:.1%}."
     )
+
+
+def _lids_coloured(colours: Colours, faces: NDArray[np.int64], sound: int) -> Colours:
+    """Colours with those of the lids' middles added, each the mean of its rim."""
+    lids = faces[(faces >= sound).any(axis=1)]
+    middles = lids[:, 2]
+    count = int(middles.max()) + 1 - sound
+    total = np.zeros((count, 3))
+    np.add.at(total, middles - sound, colours[lids[:, 0]].astype(float))
+    mean = total / np.bincount(middles - sound, minlength=count)[:, None]
+    return np.concatenate([colours, np.rint(mean).astype(np.uint8)])
 
 
 def _signed(vertices: Array, faces: NDArray[np.int64]) -> float:

@@ -17,6 +17,7 @@ from ..scene import Scene
 
 Array = NDArray[np.float64]
 Faces = NDArray[np.int32]
+Colours = NDArray[np.uint8]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -25,10 +26,20 @@ class TriMesh:
 
     vertices  (n, 3) right, behind, up [mm]
     faces     (m, 3) indices of vertices
+    colours   (n, 3) sRGB of each vertex; None where its file told none
     """
 
     vertices: Array
     faces: Faces
+    colours: Colours | None = None
+
+    def moved(self, vertices: Array) -> TriMesh:
+        """The same triangles and colours at other places."""
+        return TriMesh(vertices, self.faces, self.colours)
+
+    def plain(self) -> TriMesh:
+        """The same without its colours."""
+        return self if self.colours is None else TriMesh(self.vertices, self.faces)
 
 
 Meshes = Mapping[str, TriMesh]
@@ -51,23 +62,28 @@ def mesh_area(mesh: TriMesh) -> float:
 
 
 def joined(meshes: list[TriMesh]) -> TriMesh:
-    """All shells in one mesh; overlaps stay, spans count them once."""
+    """All shells in one mesh; overlaps stay, spans count them once. Coloured if every shell is."""
+    if len(meshes) == 1:
+        return meshes[0]
+    colours = [mesh.colours for mesh in meshes if mesh.colours is not None]
     offsets = np.cumsum([0, *(len(mesh.vertices) for mesh in meshes[:-1])])
     return TriMesh(
         np.concatenate([mesh.vertices for mesh in meshes]),
         np.concatenate(
             [mesh.faces + int(offset) for mesh, offset in zip(meshes, offsets, strict=True)]
         ).astype(np.int32),
+        np.concatenate(colours) if len(colours) == len(meshes) else None,
     )
 
 
 def pack_mesh(mesh: TriMesh) -> bytes:
-    """As stored and sent: counts, 32-bit vertices in mm, 32-bit faces, compressed."""
+    """As stored and sent: counts, 32-bit vertices in mm, 32-bit faces, any colours, compressed."""
     counts = np.array([len(mesh.vertices), len(mesh.faces)], dtype="<u4")
     body = (
         counts.tobytes()
         + mesh.vertices.astype("<f4").tobytes()
         + mesh.faces.astype("<u4").tobytes()
+        + (b"" if mesh.colours is None else mesh.colours.tobytes())
     )
     return zlib.compress(body, 1)
 
@@ -83,11 +99,13 @@ def unpack_mesh(packed: bytes) -> TriMesh:
         count, triangles = np.frombuffer(body, "<u4", 2)
         vertices = np.frombuffer(body, "<f4", 3 * int(count), 8).reshape(-1, 3)
         faces = np.frombuffer(body, "<u4", 3 * int(triangles), 8 + vertices.nbytes).reshape(-1, 3)
+        rest = body[8 + vertices.nbytes + faces.nbytes :]
+        colours = np.frombuffer(rest, np.uint8).reshape(len(vertices), 3) if rest else None
     except (zlib.error, ValueError):
         raise GondolaError("A mesh in this file is damaged: export the scene again.") from None
     if len(faces) and (int(faces.max()) >= len(vertices) or not np.isfinite(vertices).all()):
         raise GondolaError("A mesh in this file is damaged: export the scene again.")
-    return TriMesh(vertices.astype(float), faces.astype(np.int32))
+    return TriMesh(vertices.astype(float), faces.astype(np.int32), colours)
 
 
 def mesh_id_of(packed: bytes) -> str:

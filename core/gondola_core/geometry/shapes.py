@@ -133,7 +133,7 @@ def _ellipsoid(solid: Ellipsoid) -> TriMesh:
     lifted = (mesh.vertices * np.array(solid.radii_mm)) @ np.array(
         [[c, 0.0, -s], [0.0, 1.0, 0.0], [s, 0.0, c]]
     ).T
-    return TriMesh(lifted + np.array(solid.centre_mm), mesh.faces)
+    return mesh.moved(lifted + np.array(solid.centre_mm))
 
 
 def _box(solid: Box) -> TriMesh:
@@ -208,7 +208,7 @@ def _fish(fish: Fish) -> TriMesh:
          (-0.02 * length, mid - 0.5 * high)], flat,
     )
     whole = joined([trunk, *(_outward(one) for one in (tail, back, belly))])
-    return TriMesh(_bent(whole.vertices, length, fish.bend_deg), whole.faces)
+    return whole.moved(_bent(whole.vertices, length, fish.bend_deg))
 
 
 def _outward(mesh: TriMesh) -> TriMesh:

@@ -210,6 +210,10 @@ class Figure(Part):
     hollow: Hollow | None = None
     paint_srgb: Annotated[str, Field(title="colour of the figure", pattern=r"^#[0-9a-f]{6}$")]
     zones: Zones = Zones()
+    file_srgb: Annotated[
+        str | None, Field(title="mean colour that its file tells", pattern=r"^#[0-9a-f]{6}$")
+    ] = None
+    own_colours: Annotated[bool, Field(title="wears the colours of its file, not paint")] = False
     holding: Annotated[
         Literal["on_bed", "staged", "stem", "wire", "line", "glue_spot", "pin"],
         Field(title="holding"),
@@ -221,3 +225,8 @@ class Figure(Part):
     cut_at_fill: Annotated[bool, Field(title="cut at the fill line, added later")] = False
     lamp: Lamp | None = None
     liner: Liner | None = None
+
+    @property
+    def worn_srgb(self) -> str:
+        """What it is read off by: the mean of its file's colours if it wears them, else its paint."""
+        return self.file_srgb if self.own_colours and self.file_srgb else self.paint_srgb

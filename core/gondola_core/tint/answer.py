@@ -178,7 +178,7 @@ def figure_sights(
         behind = max(0.0, float(least[1])) * MM
         light = water.light_at(depth, behind)
         sight = water.sight(depth, behind)
-        own = water.seen(reflectance_of_hex(figure.paint_srgb), depth, behind)
+        own = water.seen(reflectance_of_hex(figure.worn_srgb), depth, behind)
         beside = water.seen(wall, depth, water.behind)
         sights.append(
             FigureSight(

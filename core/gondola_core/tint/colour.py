@@ -60,7 +60,12 @@ def hex_of(linear: ArrayLike) -> str:
 
 def linear_of_hex(code: str) -> Array:
     """Linear sRGB of `#rrggbb`. Source: iec61966"""
-    value = np.array([int(code[place : place + 2], 16) for place in (1, 3, 5)]) / 255.0
+    return linear_of_srgb(np.array([int(code[place : place + 2], 16) for place in (1, 3, 5)]))
+
+
+def linear_of_srgb(code: ArrayLike) -> Array:
+    """Linear sRGB of display values 0 to 255. Source: iec61966"""
+    value = np.asarray(code, dtype=float) / 255.0
     return np.asarray(np.where(value <= 0.04045, value / 12.92, ((value + 0.055) / 1.055) ** 2.4))
 
 

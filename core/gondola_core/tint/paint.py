@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 from scipy.optimize import linprog, minimize
 
 from ..errors import GondolaError
@@ -78,13 +78,15 @@ def _spot(figure: Figure, scene: Scene) -> tuple[float, float]:
     return float(depth), float(behind)
 
 
-def _linear_map(water: Water, depth_mm: float, behind_mm: float) -> tuple[Array, Array]:
-    """Paint's linear sRGB to what it reads as: read = M paint + veil."""
-    z, y = depth_mm * MM, behind_mm * MM
+def linear_map(water: Water, depth_mm: ArrayLike, behind_mm: ArrayLike) -> tuple[Array, Array]:
+    """Paint's linear sRGB to what it reads as: read = M paint + veil, (..., 3, 3) and (..., 3).
+
+    depth_mm, behind_mm  (...), broadcast
+    """
+    z, y = np.asarray(depth_mm) * MM, np.asarray(behind_mm) * MM
     through = water.light_at(z, y) * water.sight(z, y)
-    basis = reflectance_basis()
-    matrix = linear_srgb(basis.T * through).T
-    return np.asarray(matrix), np.asarray(linear_srgb(water.veil(z, y)))
+    by_paint = linear_srgb(reflectance_basis().T * through[..., None, :])
+    return np.swapaxes(by_paint, -1, -2), np.asarray(linear_srgb(water.veil(z, y)))
 
 
 def reads_as(water: Water, srgb: str, depth_mm: float, behind_mm: float) -> Array:
@@ -103,7 +105,7 @@ def nearest_paint(
 
     Source: mallett2019, own_light
     """
-    matrix, veil = _linear_map(water, depth_mm, behind_mm)
+    matrix, veil = linear_map(water, depth_mm, behind_mm)
     wish = linear_of_hex(wished_srgb)
     exact = np.linalg.solve(matrix, wish - veil)
     if (exact >= LEAST_PAINT).all() and (exact <= MOST_PAINT).all():
@@ -144,9 +146,12 @@ def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:
     water = water_of(scene)
     depth, behind = _spot(figure, scene)
     paint, gap, possible = nearest_paint(water, wished_srgb, depth, behind)
-    matrix, veil = _linear_map(water, depth, behind)
+    matrix, veil = linear_map(water, depth, behind)
     reads = hex_of(matrix @ paint + veil)
-    own = {"paint_srgb": figure.paint_srgb, **figure.zones.model_dump(mode="json")}
+    names = {**ZONE_NAMES, "paint_srgb": "mean"} if figure.own_colours else ZONE_NAMES
+    own = {"paint_srgb": figure.worn_srgb}
+    if not figure.own_colours:
+        own |= figure.zones.model_dump(mode="json")
     zones = []
     for zone in ZONES:
         colour = own.get(zone)
@@ -155,7 +160,7 @@ def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:
         read = reads_as(water, colour, depth, behind)
         zones.append(
             ZoneReads(
-                zone=ZONE_NAMES[zone], paint_srgb=colour, reads_srgb=hex_of(read),
+                zone=names[zone], paint_srgb=colour, reads_srgb=hex_of(read),
                 away_de00=round(float(colour_difference(
                     lab_of_linear(read), lab_of_linear(linear_of_hex(colour)))), 1),
             )
@@ -200,7 +205,7 @@ def _places(water: Water, wished: str, depth: float, behind: float) -> list[Othe
         ("half as deep, close behind the glass", depth / 2, min(behind, 5.0)),
     ):
         paint, gap, _ = nearest_paint(water, wished, z, y)
-        matrix, veil = _linear_map(water, z, y)
+        matrix, veil = linear_map(water, z, y)
         found.append(
             OtherPlace(
                 words=words, depth_mm=round(z, 1), behind_mm=round(y, 1), gap_de00=round(gap, 1),

@@ -1304,6 +1304,8 @@ export interface components {
              * @default false
              */
             cut_at_fill: boolean;
+            /** mean colour that its file tells */
+            file_srgb?: string | null;
             /**
              * @default {
              *       "glue_mm2": 20,
@@ -1336,6 +1338,11 @@ export interface components {
             material: components["schemas"]["SolidMaterial"];
             /** Name */
             name: string;
+            /**
+             * wears the colours of its file, not paint
+             * @default false
+             */
+            own_colours: boolean;
             /** colour of the figure */
             paint_srgb: string;
             place: components["schemas"]["Place"];
@@ -2029,6 +2036,8 @@ export interface components {
          * @description A mesh that was brought in, and the sentences of what was mended.
          */
         MeshState: {
+            /** Coloured */
+            coloured: boolean;
             /** Mesh Id */
             mesh_id: string;
             /** Name */

@@ -43,7 +43,7 @@ export function AddFigure() {
       setProblem(`${refused(error, response.status).message} Nothing was added.`);
       return;
     }
-    setSaid([`${name}: ${data.size_mm.map((mm) => mm.toFixed(1)).join(" x ")} mm, ${data.volume_ml.toFixed(2)} ml, ${data.triangles_count.toLocaleString("en")} triangles.`, ...data.words].join(" "));
+    setSaid([`${name}: ${data.size_mm.map((mm) => mm.toFixed(1)).join(" x ")} mm, ${data.volume_ml.toFixed(2)} ml, ${data.triangles_count.toLocaleString("en")} triangles.`, ...data.words, ...(data.coloured ? ["It wears the colours of its file."] : [])].join(" "));
     await add("mesh", { mesh_id: data.mesh_id, name });
   };
   return (

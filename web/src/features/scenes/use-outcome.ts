@@ -47,7 +47,7 @@ export function pictureKey(scene: Scene): string {
     tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm, bed.heights_mm, bed.mesh, bed.paint_srgb,
     brief.light, brief.backdrop_srgb, brief.sides, brief.display_years, colourants, pours.map((pour) => [pour.top_depth_mm, pour.doses, pour.resin_id]),
     resins.map((one) => [one.yellow_per_cm, one.yellowing_per_cm_year]),
-    figures?.map((one) => [one.solids, one.place, one.turn_deg, one.tilt_deg, one.roll_deg, one.vents, one.paint_srgb, one.zones]),
+    figures?.map((one) => [one.solids, one.place, one.turn_deg, one.tilt_deg, one.roll_deg, one.vents, one.paint_srgb, one.zones, one.own_colours]),
   ]);
 }
 

@@ -8,7 +8,7 @@ import { refused } from "../../api/refusal";
 import type { Figure, PaintAnswer } from "../../api/types";
 import { Colour } from "../../ui/colour";
 import { Pill } from "../../ui/pill";
-import { Choice, Title } from "../../ui/row";
+import { Choice, Tick, Title } from "../../ui/row";
 import { lengthText } from "../../units/display";
 import { useDesk, withFigure } from "../workspace";
 import { swatchCard } from "./swatch-card";
@@ -32,17 +32,21 @@ export function Paint() {
   const move = (place: PaintAnswer["places"][number]) => {
     keep(withFigure(scene, figure.id, { place: { ...figure.place, behind_mm: place.behind_mm, height_mm: scene.tank.fill_height_mm - place.depth_mm } }), `moved ${figure.name}`.slice(0, 100));
   };
-  const zone = (change: Partial<NonNullable<Figure["zones"]>>) => {
-    keep(withFigure(scene, figure.id, { zones: { ...figure.zones, ...change } as NonNullable<Figure["zones"]> }), `paint of ${figure.name}`.slice(0, 100));
-  };
+  const paint = (change: Partial<Figure>) => { keep(withFigure(scene, figure.id, change), `paint of ${figure.name}`.slice(0, 100)); };
+  const zone = (change: Partial<NonNullable<Figure["zones"]>>) => { paint({ zones: { ...figure.zones, ...change } as NonNullable<Figure["zones"]> }); };
   return (
     <Box marginTop="4" role="group" aria-label="Paint">
       <Title>Paint</Title>
       <Choice label="of" value={figure.id} options={figures.map((one) => [one.id, one.name] as const)} take={(id) => { desk.chooseFigure(id); }} />
-      <Colour label="flank" value={figure.paint_srgb} take={(paint_srgb) => { keep(withFigure(scene, figure.id, { paint_srgb }), `paint of ${figure.name}`.slice(0, 100)); }} />
-      <Colour label="back" value={figure.zones?.back_srgb ?? figure.paint_srgb} take={(back_srgb) => { zone({ back_srgb }); }} />
-      <Colour label="belly" value={figure.zones?.belly_srgb ?? figure.paint_srgb} take={(belly_srgb) => { zone({ belly_srgb }); }} />
-      <Colour label="marks" value={figure.zones?.mark_srgb ?? figure.paint_srgb} take={(mark_srgb) => { zone({ mark_srgb }); }} />
+      {figure.file_srgb ? <Tick label="colours of its own file" value={figure.own_colours ?? false} take={(own_colours) => { paint({ own_colours }); }} /> : null}
+      {figure.file_srgb && figure.own_colours ? null : (
+        <>
+          <Colour label="flank" value={figure.paint_srgb} take={(paint_srgb) => { paint({ paint_srgb }); }} />
+          <Colour label="back" value={figure.zones?.back_srgb ?? figure.paint_srgb} take={(back_srgb) => { zone({ back_srgb }); }} />
+          <Colour label="belly" value={figure.zones?.belly_srgb ?? figure.paint_srgb} take={(belly_srgb) => { zone({ belly_srgb }); }} />
+          <Colour label="marks" value={figure.zones?.mark_srgb ?? figure.paint_srgb} take={(mark_srgb) => { zone({ mark_srgb }); }} />
+        </>
+      )}
       <Colour label="should read as" value={wished} take={wish} />
       <Flex gap="1" wrap="wrap" marginTop="1">
         <Pill onClick={() => { asking.mutate({ id: figure.id, srgb: wished }); }} loading={asking.isPending}>which paint?</Pill>
