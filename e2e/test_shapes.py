@@ -120,6 +120,27 @@ class Figures(BrowserCase):
         fact = self.value("volume, mass")
         self.assertTrue(fact.startswith("0.49 ml"), fact)
 
+    def test_a_coloured_mesh_wears_its_colours_until_it_is_painted(self):
+        ball = trimesh.creation.icosphere(2, 9.0)
+        ball.visual = trimesh.visual.ColorVisuals(ball, vertex_colors=[210, 60, 30, 255])
+        self.page.get_by_label("Mesh of a figure").set_input_files(
+            {"name": "buoy.ply", "mimeType": "application/octet-stream",
+             "buffer": ball.export(file_type="ply")}
+        )
+        expect(self.page.get_by_text("It wears the colours of its file.")).to_be_visible()
+        self.saved()
+        self.go("Water")
+        paint = self.page.get_by_role("group", name="Paint")
+        paint.get_by_label("of", exact=True).select_option(label="buoy")
+        expect(paint.get_by_label("flank")).to_have_count(0)
+        paint.get_by_role("button", name="which paint?").click()
+        expect(paint).to_contain_text("mean reads")
+        paint.get_by_label("colours of its own file").uncheck()
+        expect(paint.get_by_label("flank")).to_be_visible()
+        self.saved()
+        buoy = self.document()["figures"][-1]
+        self.assertEqual((buoy["file_srgb"], buoy["own_colours"]), ("#d23c1e", False))
+
     def test_a_light_hollow_print_floats_and_what_holds_it_is_told(self):
         self.page.get_by_role("button", name="sphere", exact=True).click()
         expect(self.page.get_by_role("heading", name="sphere")).to_be_visible()

@@ -20,6 +20,7 @@ from .checks import (
     water_flags,
 )
 from .cure.answer import PourCure, audit, cure_history, heat_profile
+from .cure.spans import CureSpan
 from .cure.stress import PourStress
 from .dam import DamFacts, dam_facts
 from .drawing import section
@@ -89,7 +90,7 @@ def evaluate(
     ]
     facts = facts_of_figures(scene, shape, heat)
     flags = in_order(
-        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.places, strained)
+        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained)
         + scene_flags(scene, extents)
         + water_flags(scene, sights, steps, lambda changed: figure_sights(changed, extents))
         + dam_flags(scene, dam)
@@ -189,7 +190,8 @@ def _pour_outcome(
     depth = pour_depth_mm(scene, index + 1)
     names = {colourant.id: colourant for colourant in scene.colourants}
     start = pour_starts_h(scene.pours)[index]
-    cure, band = heat.cures[index], heat.bands_c[index]
+    cure, band, spans = heat.cures[index], heat.bands_c[index], heat.spans[index]
+    opens = spans.tack_opens if spans else None
     return PourOutcome(
         number=index + 1,
         id=pour.id,
@@ -223,16 +225,33 @@ def _pour_outcome(
         start_h=start,
         starts_at=_clock(scene, start),
         working_min=resin.working_min,
+        working_early_min=round(resin.working_min / (1 + resin.rate_spread_fraction), 1),
+        working_late_min=round(resin.working_min / max(0.05, 1 - resin.rate_spread_fraction), 1),
         tack_opens_at=_moment(scene, start, cure.tack_opens_h if cure else None),
         tack_closes_at=_moment(scene, start, cure.tack_closes_h if cure else None),
+        opens_early_at=_moment(scene, start, opens.early_h if opens else None),
+        opens_late_at=_moment(scene, start, opens.late_h if opens else None),
         hard_at=_moment(scene, start, cure.hard_h if cure else None),
         cure=cure,
         peak_band=PeakBand(low_c=band[0], high_c=band[1]) if band else None,
+        spans=spans,
         stress=stress,
         light=light_of(scene, index, depth, shape),
         settling=settling_of(scene, index, depth, heat),
         joint=_joint(scene, index, heat.cures),
         seam=steps[index - 1] if index else None,
+    )
+
+
+def _latest(moments: list[tuple[float, CureSpan | None]]) -> CureSpan | None:
+    """The band of the last of some moments, each from the start of its pour; from the first pour."""
+    known = [(start, span) for start, span in moments if span is not None]
+    if not known or len(known) < len(moments):
+        return None
+    late = [start + span.late_h for start, span in known if span.late_h is not None]
+    return CureSpan(
+        early_h=round(max(start + span.early_h for start, span in known), 2),
+        late_h=round(max(late), 2) if len(late) == len(known) else None,
     )
 
 
@@ -270,6 +289,12 @@ def _whole(
         headroom_mm=round(scene.tank.wall_height_mm - fill, 1),
         demould_h=demould,
         demould_at=_clock(scene, demould) if demould is not None else None,
+        demould_span=_latest([
+            (pour.start_h, pour.spans.demould if pour.spans else None) for pour in pours if pour.cure
+        ]),
         full_cure_d=round(starts[-1] / 24 + last.full_cure_d, 1) if last else None,
+        full_cure_span=_latest([
+            (pour.start_h, pour.spans.full_cure if pour.spans else None) for pour in pours[-1:]
+        ]),
         hottest_c=max((cure.peak_c for cure in cures), default=None),
     )

@@ -8,6 +8,7 @@ from .bubbles import BubbleProfile, Settling
 from .checks import Flag, HeatLimit
 from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
 from .cure.light import LightAnswer
+from .cure.spans import CureSpan, CureSpans
 from .cure.stress import PourStress
 from .dam import DamFacts
 from .geometry import Outline
@@ -45,6 +46,9 @@ class PourOutcome:
     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
                       whose rim it passes counts whole
     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
+    working_early_min, working_late_min   the label's time over what its rate may be off
+    spans             how early and late each moment of its cure may come
+    opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
     """
 
     number: int
@@ -65,11 +69,16 @@ class PourOutcome:
     start_h: float
     starts_at: str
     working_min: float
+    working_early_min: float
+    working_late_min: float
     tack_opens_at: str | None
     tack_closes_at: str | None
+    opens_early_at: str | None
+    opens_late_at: str | None
     hard_at: str | None
     cure: PourCure | None
     peak_band: PeakBand | None
+    spans: CureSpans | None
     stress: PourStress | None
     light: LightAnswer | None
     settling: list[Settling]
@@ -134,7 +143,10 @@ class Filling:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Whole:
-    """The piece as a whole; `resin_volume_ml` is what all pours take up."""
+    """The piece as a whole; `resin_volume_ml` is what all pours take up.
+
+    demould_span, full_cure_span   hours from the first pour, if room and resin are not as said
+    """
 
     free_volume_ml: float
     resin_volume_ml: float
@@ -150,7 +162,9 @@ class Whole:
     headroom_mm: float
     demould_h: float | None
     demould_at: str | None
+    demould_span: CureSpan | None
     full_cure_d: float | None
+    full_cure_span: CureSpan | None
     hottest_c: float | None
 
 

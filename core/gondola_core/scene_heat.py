@@ -19,6 +19,7 @@ from .cure.answer import (
 )
 from .cure.box import TOP_FILM, WALL_FILM, CellGeometry, Surroundings, faces
 from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
+from .cure.spans import CureSpans, cure_spans
 from .fill import solid_fractions
 from .geometry import plan_box, polygon_perimeter, tank_plan
 from .kept import Keeper
@@ -58,13 +59,15 @@ FAN_FILM = 18.0
 """W/(m2 K), of faces that a fan blows over. Source: own_march"""
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
-AFTER_LAST_POUR_BAND = 1.5 * DAY
-"""The same for the band [s]: peaks come within hours."""
+AFTER_LAST_POUR_PEAKS = 1.5 * DAY
+"""The same where only peaks are asked [s]: they come within hours."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SceneHeat:
     """The march and what it says of pours, figures and walls.
 
+    spans            how early and late each pour's moments may come
     room_c           the room at even steps from the first pour [degrees C]
     figure_peaks_c   hottest resin around each figure
     """
@@ -73,6 +76,7 @@ class SceneHeat:
     cells: CellGeometry
     cures: list[PourCure | None]
     bands_c: list[tuple[float, float] | None]
+    spans: list[CureSpans | None]
     room_c: Array
     figure_peaks_c: list[float | None]
     places: list[PourPlaces]
@@ -91,7 +95,7 @@ def scene_heat(
     """March a scene on one grade; the band comes from three coarse marches beside it.
 
     The band is the march's own peak, moved by what the coarse marches differ when room, rate and
-    heat all run low or all run high.
+    heat all run low or all run high; the times' bands likewise, in their ratio.
     """
     room_c = room_of(scene, AFTER_LAST_POUR)
     mean_room_c = float(room_c.mean())
@@ -103,15 +107,17 @@ def scene_heat(
             marched, cells, timed_pours(scene), scene.resins, mean_room_c
         )
 
-    def spread() -> list[list[float | None]]:
+    def spread() -> list[list[PourCure | None]]:
         cells = cells_of(scene, _BAND, shape)
-        peaks = []
+        ways = []
         for way in (-1.0, 0.0, 1.0):
             resins = [_shifted(resin, way) for resin in scene.resins]
             offset = way * scene.brief.room.spread_k
-            marched = march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR_BAND, None)
-            peaks.append(pour_peaks(marched, len(scene.pours)))
-        return peaks
+            marched = march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR, None)
+            ways.append(
+                pour_cures(marched, cells, timed_pours(scene), resins, mean_room_c + offset)
+            )
+        return ways
 
     def half() -> list[float | None]:
         """Peaks on cells of twice the size, for the error estimate of a fine march."""
@@ -120,7 +126,7 @@ def scene_heat(
             least_levels=max(1, grade.least_levels // 2), tolerance=grade.tolerance,
         )
         cells = cells_of(scene, rough, shape)
-        marched = march(scene, scene.resins, cells, rough, 0.0, AFTER_LAST_POUR_BAND, None)
+        marched = march(scene, scene.resins, cells, rough, 0.0, AFTER_LAST_POUR_PEAKS, None)
         return pour_peaks(marched, len(scene.pours))
 
     inputs = _heat_inputs(scene)
@@ -128,22 +134,26 @@ def scene_heat(
         beside = pool.submit(keeper.keep, "band", inputs, spread)
         marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
         low, mid, high = beside.result()
-    coarse_peaks, ratio = mid, _BAND.cell_mm / DRAFT.cell_mm
+    coarse_peaks = [one.peak_c if one is not None else None for one in mid]
+    ratio = _BAND.cell_mm / DRAFT.cell_mm
     if grade.name == FINE.name:
         coarse_peaks, ratio = keeper.keep("march-half", inputs, half), 2.0
     bands: list[tuple[float, float] | None] = []
-    for cure, lower, middle, upper in zip(cures, low, mid, high, strict=True):
-        if cure is None or lower is None or middle is None or upper is None:
+    spans: list[CureSpans | None] = []
+    for cure, slow, middle, fast in zip(cures, low, mid, high, strict=True):
+        if cure is None or slow is None or middle is None or fast is None:
             bands.append(None)
+            spans.append(None)
             continue
         bands.append(
             (
-                round(cure.peak_c + min(0.0, lower - middle), 1),
-                round(cure.peak_c + max(0.0, upper - middle), 1),
+                round(cure.peak_c + min(0.0, slow.peak_c - middle.peak_c), 1),
+                round(cure.peak_c + max(0.0, fast.peak_c - middle.peak_c), 1),
             )
         )
+        spans.append(cure_spans(cure, slow, middle, fast))
     return SceneHeat(
-        marched=marched, cells=cells, cures=cures, bands_c=bands, room_c=room_c,
+        marched=marched, cells=cells, cures=cures, bands_c=bands, spans=spans, room_c=room_c,
         figure_peaks_c=[
             peak_around_c(marched, cells, body.least * MM, body.most * MM)
             for body in shape.figures

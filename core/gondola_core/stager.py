@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .checks import Edit, Flag, Remedy, Severity
-from .checks.heat import window_middle_h
+from .checks.recoat import window_middle_h
 from .checks.remedies import USUAL_WAIT_H
 from .errors import GondolaError
 from .evaluate import DRAFT, KEEPER, evaluate

@@ -6,11 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..cure.answer import PourCure, PourPlaces
+from ..cure.spans import CureSpans
 from ..cure.stress import CRACKS_AT, PourStress
 from ..mixing import Mix
 from ..scene import Scene
 from .flag import Flag, Remedy, Severity
-from .remedies import set_wait, split_pour, warm_room
+from .recoat import recoat_flags, window_middle_h
+from .remedies import split_pour, warm_room
 
 RUNAWAY_C = 100.0
 """degrees C; above this the reaction feeds itself and the number itself is uncertain. Source:
@@ -44,6 +46,7 @@ def pour_flags(
     mixes: Sequence[Mix],
     starts_h: Sequence[float],
     bands_c: Sequence[tuple[float, float] | None],
+    spans: Sequence[CureSpans | None],
     places: Sequence[PourPlaces],
     stresses: Sequence[PourStress | None],
 ) -> list[Flag]:
@@ -60,7 +63,7 @@ def pour_flags(
             )
         found += _stress_flags(scene, number, cure, stresses[number - 1], starts_h[number - 1])
         if number < len(cures):
-            found += _recoat_flags(scene, number, cure, starts_h)
+            found += recoat_flags(scene, number, cure, spans[number - 1], starts_h)
         found += _slow_flags(scene, number, cure, starts_h[number - 1])
     return found
 
@@ -123,13 +126,6 @@ def pour_depth_mm(scene: Scene, number: int) -> float:
     """Thickness of a pour, from its line to the line below it or the floor."""
     below = scene.pours[number - 2].top_depth_mm if number > 1 else scene.tank.fill_height_mm
     return below - scene.pours[number - 1].top_depth_mm
-
-
-def window_middle_h(cure: PourCure | None) -> float | None:
-    """Middle of the tack window, in hours after the pour; None if it is not reached."""
-    if cure is None or cure.tack_opens_h is None or cure.tack_closes_h is None:
-        return None
-    return 0.5 * (cure.tack_opens_h + cure.tack_closes_h)
 
 
 def _no_room_flag(scene: Scene, number: int) -> Flag:
@@ -296,58 +292,6 @@ def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Fl
             )
         )
     return found
-
-
-def _recoat_flags(
-    scene: Scene, number: int, cure: PourCure, starts_h: Sequence[float]
-) -> list[Flag]:
-    wait = starts_h[number] - starts_h[number - 1]
-    opens, closes = cure.tack_opens_h, cure.tack_closes_h
-    middle = window_middle_h(cure)
-    remedies = [set_wait(scene, number + 1, middle)] if middle is not None else []
-    line = scene.pours[number - 1].top_depth_mm
-    if opens is None or wait < opens:
-        if opens is None:
-            tail = f"pour {number} does not gel at all in this room"
-        else:
-            tail = f"its last corner gels only after {opens:.0f} h, so the two may run together"
-        return [
-            Flag(
-                code="too_early",
-                severity=Severity.STOP,
-                title=f"Pour {number + 1} comes too early",
-                sentence=f"It follows pour {number} after {wait:.0f} h; {tail}.",
-                number=round(wait, 1),
-                limit=opens if opens is not None else wait,
-                unit="h",
-                depth_mm=line,
-                at_h=round(starts_h[number], 2),
-                pour_number=number + 1,
-                figure_id=None,
-                remedies=remedies,
-            )
-        ]
-    if closes is not None and wait > closes:
-        return [
-            Flag(
-                code="too_late",
-                severity=Severity.WATCH,
-                title=f"Pour {number + 1} comes after the tack",
-                sentence=(
-                    f"Pour {number} is no longer tacky after {closes:.0f} h, and this is "
-                    f"{wait:.0f} h: abrade and wipe it first, or the layers part."
-                ),
-                number=round(wait, 1),
-                limit=closes,
-                unit="h",
-                depth_mm=line,
-                at_h=round(starts_h[number], 2),
-                pour_number=number + 1,
-                figure_id=None,
-                remedies=remedies,
-            )
-        ]
-    return []
 
 
 def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> list[Flag]:

@@ -1082,6 +1082,28 @@ export interface components {
             least_degree: (number | null)[][];
         };
         /**
+         * CureSpan
+         * @description Hours from the pour's own start; `late_h` None if a slow cure does not get there.
+         */
+        CureSpan: {
+            /** Early H */
+            early_h: number;
+            /** Late H */
+            late_h: number | null;
+        };
+        /**
+         * CureSpans
+         * @description The moments of one pour, each with its band; None where the moment itself is not reached.
+         */
+        CureSpans: {
+            demould: components["schemas"]["CureSpan"] | null;
+            full_cure: components["schemas"]["CureSpan"];
+            gel: components["schemas"]["CureSpan"] | null;
+            hard: components["schemas"]["CureSpan"] | null;
+            tack_closes: components["schemas"]["CureSpan"] | null;
+            tack_opens: components["schemas"]["CureSpan"] | null;
+        };
+        /**
          * CutList
          * @description Panels and base; `strip_mm` cuts all walls from one strip of their height.
          */
@@ -2426,6 +2448,9 @@ export interface components {
          *     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
          *                       whose rim it passes counts whole
          *     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
+         *     working_early_min, working_late_min   the label's time over what its rate may be off
+         *     spans             how early and late each moment of its cure may come
+         *     opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
          */
         PourOutcome: {
             /** Allowance Ml */
@@ -2452,6 +2477,10 @@ export interface components {
             mix: components["schemas"]["Mix"];
             /** Number */
             number: number;
+            /** Opens Early At */
+            opens_early_at: string | null;
+            /** Opens Late At */
+            opens_late_at: string | null;
             peak_band: components["schemas"]["PeakBand"] | null;
             /** Ratio Words */
             ratio_words: string;
@@ -2462,6 +2491,7 @@ export interface components {
             seam: components["schemas"]["Seam"] | null;
             /** Settling */
             settling: components["schemas"]["Settling"][];
+            spans: components["schemas"]["CureSpans"] | null;
             /** Start H */
             start_h: number;
             /** Starts At */
@@ -2475,6 +2505,10 @@ export interface components {
             top_depth_mm: number;
             /** Trapped Ml */
             trapped_ml: number;
+            /** Working Early Min */
+            working_early_min: number;
+            /** Working Late Min */
+            working_late_min: number;
             /** Working Min */
             working_min: number;
         };
@@ -3444,6 +3478,8 @@ export interface components {
         /**
          * Whole
          * @description The piece as a whole; `resin_volume_ml` is what all pours take up.
+         *
+         *     demould_span, full_cure_span   hours from the first pour, if room and resin are not as said
          */
         Whole: {
             /** All Pieces Mix G */
@@ -3458,10 +3494,12 @@ export interface components {
             demould_at: string | null;
             /** Demould H */
             demould_h: number | null;
+            demould_span: components["schemas"]["CureSpan"] | null;
             /** Free Volume Ml */
             free_volume_ml: number;
             /** Full Cure D */
             full_cure_d: number | null;
+            full_cure_span: components["schemas"]["CureSpan"] | null;
             /** Headroom Mm */
             headroom_mm: number;
             /** Hottest C */

@@ -7,6 +7,7 @@ export type SceneState = Schemas["SceneState"];
 export type Pour = Schemas["Pour"];
 export type Figure = Schemas["Figure"];
 export type Outcome = Schemas["Outcome"];
+export type CureSpan = Schemas["CureSpan"];
 export type PourOutcome = Schemas["PourOutcome"];
 export type Flag = Schemas["Flag"];
 export type Remedy = Schemas["Remedy"];

@@ -45,6 +45,16 @@ export function hoursText(hours: number | null | undefined): string {
   return `${trim(hours / 24, 1)} d`;
 }
 
+/** A band of hours, its unit told once where both ends share it. */
+export function hoursBand(span: { early_h: number; late_h: number | null }): string {
+  const early = hoursText(span.early_h);
+  if (span.late_h === null) return `${early} or later`;
+  const late = hoursText(span.late_h);
+  if (early === late) return early;
+  const [figure, unit] = early.split(" ");
+  return late.endsWith(` ${unit}`) ? `${figure} to ${late}` : `${early} to ${late}`;
+}
+
 const DAYS = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 

@@ -1,9 +1,10 @@
 import { Box, Flex } from "@chakra-ui/react";
 
+import type { CureSpan } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
-import { hoursText, lengthText, moment, temperatureFigure, volumeText, weighedText } from "../../units/display";
+import { hoursBand, hoursText, lengthText, moment, temperatureFigure, volumeText, weighedText } from "../../units/display";
 import { HoursField, LengthField, optionsOf, TemperatureField } from "../fields";
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
 import { Cup, FromSheet, Stager, WhyHot } from "../heat";
@@ -34,6 +35,11 @@ function StartField() {
 }
 
 /** The air around the piece. */
+/** How early and how late a moment may come. */
+function Range({ span }: { span: CureSpan | null | undefined }) {
+  return span ? <Box as="span" color="soft" fontWeight={400}> {hoursBand(span)}</Box> : null;
+}
+
 function Air() {
   const { scene, keep } = useDesk();
   const { brief } = scene;
@@ -58,7 +64,7 @@ export function PoursInspector() {
   const told = outcome.pours[pourNumber - 1];
   if (!pour || !told) return <Title>Pour {pourNumber}</Title>;
   const resin = scene.resins.find((one) => one.id === pour.resin_id) ?? { id: pour.resin_id, name: pour.resin_id };
-  const { cure, mix, peak_band } = told;
+  const { cure, mix, peak_band, spans } = told;
   const degree = units.temperature === "f" ? "°F" : "°C";
   return (
     <>
@@ -83,10 +89,11 @@ export function PoursInspector() {
               {temperatureFigure(cure.peak_c, units)} {degree}{peak_band ? <Box as="span" color="soft" fontWeight={400}> {temperatureFigure(peak_band.low_c, units)} to {temperatureFigure(peak_band.high_c, units)}</Box> : null}
             </Row>
             <Row label="hottest after">{hoursText(cure.peak_at_h)}</Row>
-            <Row label="tack opens" hint="its last corner gels">{hoursText(cure.tack_opens_h)}</Row>
-            <Row label="tack closes" hint="its last corner is no longer tacky">{hoursText(cure.tack_closes_h)}</Row>
-            <Row label="hard">{hoursText(cure.hard_h)}</Row>
-            <Row label="full cure">{hoursText(cure.full_cure_d * 24)}</Row>
+            <Row label="tack opens" hint="its last corner gels">{hoursText(cure.tack_opens_h)}<Range span={spans?.tack_opens} /></Row>
+            <Row label="tack closes" hint="its last corner is no longer tacky">{hoursText(cure.tack_closes_h)}<Range span={spans?.tack_closes} /></Row>
+            <Row label="hard">{hoursText(cure.hard_h)}<Range span={spans?.hard} /></Row>
+            <Row label="comes out" hint="its last corner is hard enough to handle, and all of it is cool">{hoursText(cure.demould_h)}<Range span={spans?.demould} /></Row>
+            <Row label="full cure">{hoursText(cure.full_cure_d * 24)}<Range span={spans?.full_cure} /></Row>
           </>
         ) : null}
         {told.light ? <Row label="lamp" hint="simple model: straight light, no scatter">{told.light.cures_through ? `${told.light.lamp_min} min` : `too deep: ${told.light.most_layer_mm} mm at most`}{told.light.shadow_fraction > 0.02 ? `, ${Math.round(told.light.shadow_fraction * 100)} % in shadow` : ""}</Row> : null}
@@ -111,7 +118,7 @@ export function PoursInspector() {
           ["volume", "columns of 1 mm over bed and figures, exact in height; overlaps count once; what is reached, less the air that stays"],
           ["parts", `${told.ratio_words}, brought to mass by the densities of both parts`],
           ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}; grid error ${outcome.march.peak_error_k === null ? "not told in runaway" : `${outcome.march.peak_error_k} K`}`],
-          ["range", "room, rate and heat of cure off by their spreads, all low and all high; the resin's own row holds its spread"],
+          ["ranges", "room, rate and heat of cure off by their spreads, all low and all high; the resin's own row holds its spread"],
           ["tack", "from the gel of the last corner (58 % cured) until its tack is gone (78 %)"],
           ["hard", "when the last corner is glassy at the mean room (assumed)"],
           ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}; your maker's data sheet comes first`],

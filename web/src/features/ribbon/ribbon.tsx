@@ -3,11 +3,11 @@ import { Box } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
 import { useRef } from "react";
 
-import type { PourOutcome, Scene } from "../../api/types";
+import type { CureSpan, PourOutcome, Scene } from "../../api/types";
 import { useDrag } from "../../sounding/drag";
 import { between, nearest, type Scale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
-import { hoursText, lengthText, temperatureText, whenText } from "../../units/display";
+import { hoursBand, hoursText, lengthText, temperatureText, whenText } from "../../units/display";
 import { useDesk, withPour } from "../workspace";
 import { days, movedWait } from "./days";
 
@@ -21,7 +21,8 @@ export function Ribbon() {
   const desk = useDesk();
   const [box, size] = useSize();
   const { outcome } = desk;
-  const span_h = Math.max(outcome.march.simulated_h, (outcome.whole.demould_h ?? 0) + 6, 24);
+  const { demould_span, full_cure_span } = outcome.whole;
+  const span_h = Math.max(outcome.march.simulated_h, (demould_span?.late_h ?? outcome.whole.demould_h ?? 0) + 6, 24);
   const time = scaleLinear([0, span_h], [LEFT, Math.max(LEFT + 100, size.width - RIGHT)]);
   const row = Math.min(22, (HEIGHT - TOP - 24) / outcome.pours.length);
   const marks = days(desk.scene.brief.first_pour_at, span_h);
@@ -51,7 +52,8 @@ export function Ribbon() {
             <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
             <Label x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">dam off</Label>
             <Label x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">{whenText(outcome.whole.demould_at)}</Label>
-            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</Label>
+            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {full_cure_span ? hoursBand(full_cure_span) : hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</Label>
+            {demould_span ? <Whisker span={demould_span} time={time} end={span_h} y={TOP - 6} word="dam off" /> : null}
           </g>
         )}
         <Moment time={time} span_h={span_h} />
@@ -63,7 +65,7 @@ export function Ribbon() {
 function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
   const desk = useDesk();
   const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
-  const { cure, start_h } = pour;
+  const { cure, spans, start_h } = pour;
   const at = (hours: number | null | undefined) => (hours === null || hours === undefined ? null : time(start_h + hours));
   const drag = useDrag(
     () => {
@@ -83,20 +85,19 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
   const [x, opens, closes, hard] = [time(start_h), at(cure?.tack_opens_h), at(cure?.tack_closes_h), at(cure?.hard_h)];
   const chosen = desk.pourNumber === pour.number;
   const [, end] = time.range();
+  const end_h = time.domain()[1] ?? Infinity;
   return (
     <g>
       <path d={`M${x} ${middle}H${hard ?? end}`} stroke="var(--hair)" strokeWidth={3} />
       {opens === null ? null : <path d={`M${x} ${middle}H${opens}`} stroke="var(--soft)" strokeWidth={4} />}
-      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursText(pour.working_min / 60)}`}</title></path>
-      {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>gel</title></circle>}
+      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_late_min / 60))}`} stroke="var(--watch)" strokeOpacity={0.4} strokeWidth={7} />
+      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_early_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursBand({ early_h: pour.working_early_min / 60, late_h: pour.working_late_min / 60 })}`}</title></path>
       {at(cure?.demould_h) === null ? null : <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)"><title>could come out</title></path>}
-      {opens === null || closes === null ? null : (
-        <g>
-          <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" />
-          {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={middle + 4.5} fontSize={13} fontWeight={700} fill="var(--on-ink)">tack</Label> : null}
-        </g>
-      )}
-      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2} />}
+      {opens === null || closes === null ? null : <Tack pour={pour} opens={opens} closes={closes} y={y} height={height} time={time} />}
+      {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>{spans?.gel ? `gel after ${hoursBand(spans.gel)}` : "gel"}</title></circle>}
+      {chosen && spans?.hard ? <Whisker span={spans.hard} from_h={start_h} time={time} end={end_h} y={y - 1} word="hard" /> : null}
+      {chosen && spans?.demould ? <Whisker span={spans.demould} from_h={start_h} time={time} end={end_h} y={y + height + 1} word="could come out" /> : null}
+      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2}><title>hard</title></path>}
       <Label x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</Label>
       <rect
         className={pour.number === 1 ? "press" : "hours"}
@@ -116,6 +117,34 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
         }}
         {...drag}
       />
+    </g>
+  );
+}
+
+/** How early and how late something may come: a thin line with its ends. */
+function Whisker({ span, from_h = 0, time, end, y, word }: { span: CureSpan; from_h?: number; time: Scale; end: number; y: number; word: string }) {
+  const [early, late] = [time(from_h + span.early_h), time(Math.min(end, from_h + (span.late_h ?? Infinity)))];
+  return (
+    <path d={`M${early} ${y - 2}v4M${early} ${y}H${late}${span.late_h === null ? "" : "m0 -2v4"}`} fill="none" stroke="var(--soft)" strokeWidth={1.1}>
+      <title>{`${word} after ${hoursBand(span)}`}</title>
+    </path>
+  );
+}
+
+/** The tack window: palest where only a fast or a slow cure has it open, darkest where all have. */
+function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; opens: number; closes: number; y: number; height: number; time: Scale }) {
+  const [first, last] = [pour.spans?.tack_opens, pour.spans?.tack_closes];
+  const at = (hours: number | null | undefined, otherwise: number) => (hours === null || hours === undefined ? otherwise : time(pour.start_h + hours));
+  const [begins, ends] = [at(first?.early_h, opens), at(last?.late_h, closes)];
+  const [sure, until] = [at(first?.late_h, opens), at(last?.early_h, closes)];
+  const words = first && last ? `tack opens after ${hoursBand(first)}, closes after ${hoursBand(last)}` : "tack";
+  return (
+    <g>
+      <title>{words}</title>
+      <rect x={begins} y={y} width={ends - begins} height={height} fill="var(--set)" fillOpacity={0.3} />
+      <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" fillOpacity={0.75} />
+      {until > sure ? <rect x={sure} y={y} width={until - sure} height={height} fill="var(--set)" /> : null}
+      {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={y + height / 2 + 4.5} fontSize={13} fontWeight={700} fill="var(--ink)">tack</Label> : null}
     </g>
   );
 }

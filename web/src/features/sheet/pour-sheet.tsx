@@ -124,6 +124,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
             {pour.cure ? ` Hottest ${temperatureText(pour.cure.peak_c, units)}${pour.peak_band ? ` (${temperatureText(pour.peak_band.low_c, units)} to ${temperatureText(pour.peak_band.high_c, units)})` : ""} after ${hoursText(pour.cure.peak_at_h)}.` : ""}
           </Box>
           <Box fontWeight={700}>{next.charAt(0).toUpperCase() + next.slice(1)}</Box>
+          {!last && pour.opens_early_at && pour.opens_late_at ? <Box color="soft">It may open between {dayText(pour.opens_early_at)}, {clockText(pour.opens_early_at)} and {dayText(pour.opens_late_at)}, {clockText(pour.opens_late_at)}, as room and resin vary: feel its edge first</Box> : null}
         </Box>
       </Flex>
     </Box>

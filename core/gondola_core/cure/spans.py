@@ -1,0 +1,55 @@
+"""How early and how late each moment of a cure may come, when room and resin are not as said."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from .answer import PourCure
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CureSpan:
+    """Hours from the pour's own start; `late_h` None if a slow cure does not get there."""
+
+    early_h: float
+    late_h: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CureSpans:
+    """The moments of one pour, each with its band; None where the moment itself is not reached."""
+
+    gel: CureSpan | None
+    tack_opens: CureSpan | None
+    tack_closes: CureSpan | None
+    hard: CureSpan | None
+    demould: CureSpan | None
+    full_cure: CureSpan
+
+
+def cure_spans(cure: PourCure, slow: PourCure, middle: PourCure, fast: PourCure) -> CureSpans:
+    """Bands of a pour's moments from three coarse marches beside the main one.
+
+        early = t min(1, t_fast/t_middle),  late = t max(1, t_slow/t_middle)
+
+    so that what the coarse cells get wrong alike falls out. A warm cure may also be later: it has
+    longer to cool. Source: assumed
+    """
+
+    def span(moment: str) -> CureSpan | None:
+        at = getattr(cure, moment)
+        return None if at is None else _span(at, *(getattr(one, moment) for one in (slow, middle, fast)))
+
+    days = _span(24 * cure.full_cure_d, slow.full_cure_d, middle.full_cure_d, fast.full_cure_d)
+    return CureSpans(
+        gel=span("gel_h"), tack_opens=span("tack_opens_h"), tack_closes=span("tack_closes_h"),
+        hard=span("hard_h"), demould=span("demould_h"), full_cure=days,
+    )
+
+
+def _span(at: float, slow: float | None, middle: float | None, fast: float | None) -> CureSpan:
+    if middle is None or middle <= 0:
+        return CureSpan(early_h=at, late_h=None if middle is None else at)
+    shares = [one / middle for one in (slow, fast) if one is not None]
+    late = None if slow is None or fast is None else round(at * max(1.0, *shares), 2)
+    return CureSpan(early_h=round(at * min([1.0, *shares]), 2), late_h=late)
