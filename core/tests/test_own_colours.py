@@ -164,7 +164,7 @@ class Wearing(unittest.TestCase):
         corners = (mesh.vertices * solid.scale_ratio)[mesh.faces].reshape(-1, 3)
         water, paint = water_of(scene), reflectance_of_hex("#b0803c")
         for corner in (0, 500, 1500, len(corners) - 1):
-            x, y, z = corners[corner]
+            _, y, z = corners[corner]
             depth = scene.tank.fill_height_mm - figure.place.height_mm - z
             with self.subTest(corner, depth=depth):
                 seen = linear_srgb(water.seen(paint, depth * MM, (figure.place.behind_mm + y) * MM))

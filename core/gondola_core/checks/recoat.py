@@ -10,7 +10,6 @@ from ..scene import Scene
 from .flag import Flag, Remedy, Severity
 from .remedies import set_wait
 
-
 EDGE_SHARE = 0.2
 """Outer share of a tack window, at either end, in which its band is pointed out. Source: assumed"""
 
