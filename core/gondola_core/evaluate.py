@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 from .checks import (
     dam_flags,
     figure_flags,
+    hands_flags,
     heat_limits,
     in_order,
     pour_depth_mm,
@@ -20,11 +21,13 @@ from .checks import (
     water_flags,
 )
 from .cure.answer import PourCure, audit, cure_history, heat_profile
+from .cure.bond import bond_below
 from .cure.spans import CureSpan
 from .cure.stress import PourStress
 from .dam import DamFacts, dam_facts
 from .drawing import section
 from .geometry import Meshes, bed_area_cm2, meshes_held
+from .hands import HandsOn
 from .kept import Keeper, digest
 from .mixing import Mix, mix_for
 from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
@@ -35,6 +38,7 @@ from .scene_facts import (
     bubbles_of,
     facts_of_figures,
     filling_of,
+    hands_of,
     light_of,
     settling_of,
     stresses,
@@ -88,9 +92,11 @@ def evaluate(
         mix_for(float(volume + more), scene.resin_of(pour))
         for volume, more, pour in zip(volumes.resin_ml, more_ml, scene.pours, strict=True)
     ]
+    hands = hands_of(scene, mixes, volumes, shape)
     facts = facts_of_figures(scene, shape, heat)
     flags = in_order(
         pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained)
+        + hands_flags(scene, hands)
         + scene_flags(scene, extents)
         + water_flags(scene, sights, steps, lambda changed: figure_sights(changed, extents))
         + dam_flags(scene, dam)
@@ -101,8 +107,8 @@ def evaluate(
     )
     pours = [
         _pour_outcome(
-            scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index], shape,
-            keeper,
+            scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index],
+            hands[index], shape, keeper,
         )
         for index in range(len(scene.pours))
     ]
@@ -183,7 +189,7 @@ def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 
 def _pour_outcome(
     scene: Scene, index: int, volumes: Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
-    steps: list[Seam], stress: PourStress | None, shape: SceneShape, keeper: Keeper,
+    steps: list[Seam], stress: PourStress | None, hands: HandsOn, shape: SceneShape, keeper: Keeper,
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
@@ -239,6 +245,10 @@ def _pour_outcome(
         light=light_of(scene, index, depth, shape),
         settling=settling_of(scene, index, depth, heat),
         joint=_joint(scene, index, heat.cures),
+        bond=bond_below(
+            heat.marched, index, start * HOUR, scene.resin_of(scene.pours[max(0, index - 1)])
+        ),
+        hands=hands,
         seam=steps[index - 1] if index else None,
     )
 

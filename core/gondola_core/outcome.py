@@ -7,11 +7,13 @@ from dataclasses import dataclass
 from .bubbles import BubbleProfile, Settling
 from .checks import Flag, HeatLimit
 from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
+from .cure.bond import Bond
 from .cure.light import LightAnswer
 from .cure.spans import CureSpan, CureSpans
 from .cure.stress import PourStress
 from .dam import DamFacts
 from .geometry import Outline
+from .hands import HandsOn
 from .holding import FigureFacts
 from .mixing import Mix
 from .schedule import Night
@@ -83,6 +85,8 @@ class PourOutcome:
     light: LightAnswer | None
     settling: list[Settling]
     joint: str
+    bond: Bond | None
+    hands: HandsOn
     seam: Seam | None
 
 

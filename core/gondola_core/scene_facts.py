@@ -14,8 +14,9 @@ from .cure.stress import PourStress, pour_stress
 from .dam import DamFacts
 from .fill import free_surface_cm2, free_volume_ml
 from .geometry import bed_area_cm2, bed_heights
+from .hands import HandsOn, hands_on
 from .holding import FigureFacts, figure_facts
-from .mixing import allowance_ml
+from .mixing import Mix, allowance_ml
 from .outcome import Filling
 from .scene import Scene
 from .scene_heat import SceneHeat
@@ -63,6 +64,19 @@ def allowances(scene: Scene, volumes: Volumes, dam: DamFacts) -> list[float]:
     ]
     more[-1] += dam.climb_ml
     return more
+
+
+def hands_of(
+    scene: Scene, mixes: list[Mix], volumes: Volumes, shape: SceneShape
+) -> list[HandsOn]:
+    """Hands-on work of every pour; a figure counts with the pour that covers its foot."""
+    fill = scene.tank.fill_height_mm
+    lines = [fill - pour.top_depth_mm for pour in scene.pours]
+    met = [sum(float(body.least[2]) >= line for line in lines[:-1]) for body in shape.figures]
+    return [
+        hands_on(scene, index, mix, float(volumes.resin_ml[index]), met.count(index))
+        for index, mix in enumerate(mixes)
+    ]
 
 
 def facts_of_figures(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[FigureFacts]:

@@ -3,6 +3,7 @@
 from .build import dam_flags
 from .figures import figure_flags
 from .flag import Edit, Flag, Remedy, Severity
+from .hands import hands_flags
 from .heat import HeatLimit, heat_limits, pour_depth_mm, pour_flags
 from .scene import scene_flags
 from .water import water_flags
@@ -23,6 +24,7 @@ __all__ = [
     "Severity",
     "dam_flags",
     "figure_flags",
+    "hands_flags",
     "heat_limits",
     "in_order",
     "pour_depth_mm",

@@ -33,6 +33,10 @@ class Pour(Part):
     resin_id: Key
     mix_c: float = bounded("temperature of the poured mix", "°C", 5, 60)
     wait_h: float = bounded("wait after the pour before", "h", 0, 720)
+    hands_min: Annotated[
+        float | None,
+        Field(title="hands-on time", ge=0.5, le=600, json_schema_extra={"unit": "min"}),
+    ] = None
     doses: Annotated[list[Dose], Field(title="doses", max_length=8)] = []
     inclusions: Annotated[list[Inclusion], Field(title="grains", max_length=6)] = []
 

@@ -795,6 +795,19 @@ export interface components {
             name: string;
         };
         /**
+         * Bond
+         * @description The joint under a pour.
+         *
+         *     degree_below    least degree of cure of the upper face of the pour below when this one comes
+         *     bond_fraction   groups still free to react there, over those at its gel; 1 before gel
+         */
+        Bond: {
+            /** Bond Fraction */
+            bond_fraction: number;
+            /** Degree Below */
+            degree_below: number;
+        };
+        /**
          * Box
          * @description An upright block.
          */
@@ -1618,6 +1631,22 @@ export interface components {
             points_mm: number[][];
         };
         /**
+         * HandsOn
+         * @description One pour's work against its working time.
+         *
+         *     planned_min   stirring, pouring, figures, last look; or as the person says
+         *     working_min   the label's time at the temperature of this mix
+         *     own           the person's own time
+         */
+        HandsOn: {
+            /** Own */
+            own: boolean;
+            /** Planned Min */
+            planned_min: number;
+            /** Working Min */
+            working_min: number;
+        };
+        /**
          * HeatLimit
          * @description Something that heat spoils, where it sits, and how hot it gets there.
          *
@@ -2395,6 +2424,8 @@ export interface components {
              * @default []
              */
             doses: components["schemas"]["Dose"][];
+            /** hands-on time */
+            hands_min?: number | null;
             /** Id */
             id: string;
             /**
@@ -2455,6 +2486,7 @@ export interface components {
         PourOutcome: {
             /** Allowance Ml */
             allowance_ml: number;
+            bond: components["schemas"]["Bond"] | null;
             /** Bottom Depth Mm */
             bottom_depth_mm: number;
             cure: components["schemas"]["PourCure"] | null;
@@ -2466,6 +2498,7 @@ export interface components {
             free_surface_cm2: number;
             /** Free Volume Ml */
             free_volume_ml: number;
+            hands: components["schemas"]["HandsOn"];
             /** Hard At */
             hard_at: string | null;
             /** Id */

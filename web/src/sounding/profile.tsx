@@ -63,8 +63,8 @@ export function Band(props: {
   return <path d={path ?? ""} fill={props.ink} />;
 }
 
-/** A limit, straight down. */
-export function Limit(props: { at: number; domain: readonly [number, number]; width: number; word: string }) {
+/** A limit, straight down; thinner where it is not named. */
+export function Limit(props: { at: number; domain: readonly [number, number]; width: number; word?: string; hint?: string }) {
   const { top, bottom } = useDepth();
   const across = scaleLinear(props.domain, [0, props.width]);
   const x = across(props.at);
@@ -72,10 +72,12 @@ export function Limit(props: { at: number; domain: readonly [number, number]; wi
   const atEdge = x > props.width - 24;
   return (
     <g>
-      <path d={`M${x} ${top}V${bottom}`} stroke="var(--caution)" strokeDasharray="4 3" />
-      <Label x={atEdge ? x - 3 : x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={atEdge ? "end" : "start"}>
-        {props.word}
-      </Label>
+      <path d={`M${x} ${top}V${bottom}`} stroke="var(--caution)" strokeWidth={props.word ? 1 : 0.6} strokeDasharray={props.word ? "4 3" : "2 4"}>{props.hint ? <title>{props.hint}</title> : null}</path>
+      {props.word ? (
+        <Label x={atEdge ? x - 3 : x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={atEdge ? "end" : "start"}>
+          {props.word}
+        </Label>
+      ) : null}
     </g>
   );
 }

@@ -5,7 +5,7 @@ import { Pill } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { hoursBand, hoursText, lengthText, moment, temperatureFigure, volumeText, weighedText } from "../../units/display";
-import { HoursField, LengthField, optionsOf, TemperatureField } from "../fields";
+import { HoursField, LengthField, NumberField, optionsOf, TemperatureField } from "../fields";
 import { splitPour, useDesk, withLine, withoutPour, withPour } from "../workspace";
 import { Cup, FromSheet, Stager, WhyHot } from "../heat";
 import { FineCheck } from "./fine-check";
@@ -82,6 +82,7 @@ export function PoursInspector() {
         <Row label="and for cups and walls" hint="films in the cups; with the last pour, the climb at the walls">{volumeText(told.allowance_ml, units)}</Row>
         <Row label="part A" hint={told.ratio_words}>{weighedText(mix.part_a_g, units)}</Row>
         <Row label="part B" hint={told.ratio_words}>{weighedText(mix.part_b_g, units)}</Row>
+        <Row label="label's time" hint="working time of 100 g by the label, at the temperature of this mix; a larger cup has less, see below">{hoursText(told.hands.working_min / 60)}</Row>
         <Row label="in">{mix.cups_count === 1 ? "1 cup" : `${mix.cups_count} cups`}</Row>
         {cure ? (
           <>
@@ -101,7 +102,9 @@ export function PoursInspector() {
         {told.stress ? <Row label="shrinks after gel" hint="gap at each wall if it lets go">{(told.stress.after_gel_fraction * 100).toFixed(2)} %, {lengthText(told.stress.gap_mm, units, 1)}</Row> : null}
         {told.stress ? <Row label="stress of its strength" hint="near 100 % it cracks">{Math.round(told.stress.stress_index * 100)} %</Row> : null}
         <Row label="joint below">{told.joint}{told.seam ? `, step ${told.seam.seam_de00.toFixed(1)}` : ""}</Row>
+        {told.bond ? <Row label="free to bond there" hint={`the face below is ${Math.round(told.bond.degree_below * 100)} % cured by then`}>{Math.round(told.bond.bond_fraction * 100)} %</Row> : null}
       </Box>
+      <NumberField label={told.hands.own ? "hands on it, as you say" : "hands on it"} unit="min" value={Math.round(told.hands.planned_min)} take={(hands_min) => { keep(withPour(scene, pourNumber, { hands_min: hands_min > 0 ? hands_min : null }), `hands-on time of pour ${pourNumber}`); }} />
       <Grains />
       <Flex gap="2" marginTop="3" wrap="wrap">
         <Pill onClick={() => { keep(splitPour(scene, pourNumber), `split pour ${pourNumber}`); }}>split in two</Pill>
@@ -120,6 +123,8 @@ export function PoursInspector() {
           ["peak", `heat and cure marched in three dimensions on ${outcome.march.cell_mm} mm cells, ${outcome.march.steps_count} steps; energy closes to ${outcome.march.imbalance_fraction}; grid error ${outcome.march.peak_error_k === null ? "not told in runaway" : `${outcome.march.peak_error_k} K`}`],
           ["ranges", "room, rate and heat of cure off by their spreads, all low and all high; the resin's own row holds its spread"],
           ["tack", "from the gel of the last corner (58 % cured) until its tack is gone (78 %)"],
+          ["bond", "ends left to react in the face below, over those at its gel (assumed)"],
+          ["hands", "stirring by cup, a thin stream of 150 ml a minute, 1 min a figure, a last look; type your own (assumed)"],
           ["hard", "when the last corner is glassy at the mean room (assumed)"],
           ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}; your maker's data sheet comes first`],
           ["stress", "what reacts after gel and what cools from the glass temperature, held by wall and layer; index over strength (assumed)"],

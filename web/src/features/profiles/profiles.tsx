@@ -8,13 +8,16 @@ import { type Stage, useDesk } from "../workspace";
 import { sightRows } from "./sights";
 
 const GAP = 14;
+const CLOSE = 9;
 const HEAT = 84;
 const LIGHT = 72;
 const SIGHT = 96;
 const SEAMS = 84;
-const CURED = 54;
-const GEL = 46;
-const BUBBLES = 54;
+const CURED = 48;
+const GEL = 38;
+const BUBBLES = 46;
+const BOND = 40;
+const HEAT_BESIDE = LIGHT;
 export const PROFILES_WIDTH = HEAT + LIGHT + SIGHT + 2 * GAP;
 const HOTTEST_SHOWN_C = 120;
 
@@ -23,10 +26,11 @@ export function Profiles({ x, stage }: { x: number; stage: Stage }) {
   if (stage === "pours" || stage === "bench") {
     return (
       <g>
-        <Heat x={x} />
-        <Cured x={x + HEAT + GAP} />
-        <Gel x={x + HEAT + CURED + 2 * GAP} />
-        <Bubbles x={x + HEAT + CURED + GEL + 3 * GAP} />
+        <Heat x={x} width={HEAT_BESIDE} />
+        <Cured x={x + HEAT_BESIDE + CLOSE} />
+        <Gel x={x + HEAT_BESIDE + CURED + 2 * CLOSE} />
+        <Bonds x={x + HEAT_BESIDE + CURED + GEL + 3 * CLOSE} />
+        <Bubbles x={x + HEAT_BESIDE + CURED + GEL + BOND + 4 * CLOSE} />
       </g>
     );
   }
@@ -48,21 +52,23 @@ export function Profiles({ x, stage }: { x: number; stage: Stage }) {
   );
 }
 
-function Heat({ x }: { x: number }) {
+function Heat({ x, width = HEAT }: { x: number; width?: number }) {
   const { outcome, units, at_h } = useDesk();
   const { heat, limits, history } = outcome;
   const limit = limits.reduce((least, one) => (one.limit_c < least.limit_c ? one : least));
   const [low, top] = span([...heat.high_c, ...heat.low_c], [18, limit.limit_c + 8]);
   const high = Math.min(HOTTEST_SHOWN_C, top);
   const now = heat.depth_mm.map((_, level) => between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), at_h));
-  const frame = { depths: heat.depth_mm, domain: [low, high] as const, width: HEAT };
+  const frame = { depths: heat.depth_mm, domain: [low, high] as const, width };
+  const others = limits.filter((one) => one !== limit && one.limit_c < high && Math.abs(one.limit_c - limit.limit_c) > 1);
   return (
-    <Profile x={x} width={HEAT} title="heat" under={`peak °${units.temperature === "f" ? "F" : "C"}, now`}>
+    <Profile x={x} width={width} title="heat" under={`peak °${units.temperature === "f" ? "F" : "C"}, now`}>
       <Band {...frame} low={heat.low_c} high={heat.high_c} ink="var(--caution-wash)" />
-      <Limit at={limit.limit_c} domain={[low, high]} width={HEAT} word={limit.name.replace(/^hot /, "")} />
+      {others.map((one) => <Limit key={`${one.name}${one.limit_c}`} at={one.limit_c} domain={[low, high]} width={width} hint={`${one.name}, ${temperatureFigure(one.limit_c, units)}`} />)}
+      <Limit at={limit.limit_c} domain={[low, high]} width={width} word={limit.name.replace(/^hot /, "")} hint={`${limit.name}, ${temperatureFigure(limit.limit_c, units)}`} />
       <Curve {...frame} values={now} ink="var(--depth)" weight={1.3} />
       <Curve {...frame} values={heat.peak_c} ink="var(--ink)" weight={2} />
-      <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} width={HEAT} />
+      <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} width={width} />
     </Profile>
   );
 }
@@ -101,6 +107,24 @@ function Gel({ x }: { x: number }) {
     <Profile x={x} width={GEL} title="gel" under="after, h">
       <Curve depths={heat.depth_mm} domain={[0, most]} width={GEL} values={hours} ink="var(--ink)" />
       <Ends low="0" high={String(Math.round(most))} width={GEL} />
+    </Profile>
+  );
+}
+
+const BOND_INK = [["too early", "var(--caution)"], ["after", "var(--watch)"]] as const;
+
+/** What is left to bond chemically at each joint, in the ink of whether it comes in time. */
+function Bonds({ x }: { x: number }) {
+  const { outcome } = useDesk();
+  const { depth } = useDepth();
+  return (
+    <Profile x={x} width={BOND} title="bond" under="free, %">
+      {outcome.pours.map((pour) => (pour.bond ? (
+        <rect key={pour.id} x={0} y={depth(pour.bottom_depth_mm) - 3} width={Math.max(1.5, pour.bond.bond_fraction * BOND)} height={6} fill={BOND_INK.find(([word]) => pour.joint.startsWith(word))?.[1] ?? "var(--set)"}>
+          <title>{`under pour ${pour.number}: ${pour.joint}; ${Math.round(pour.bond.bond_fraction * 100)} % still free to bond`}</title>
+        </rect>
+      ) : null))}
+      <Ends low="0" high="100" width={BOND} />
     </Profile>
   );
 }

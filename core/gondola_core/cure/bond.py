@@ -1,0 +1,47 @@
+"""How a pour bonds to the one below it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..materials import Resin
+from .plan import Marched
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bond:
+    """The joint under a pour.
+
+    degree_below    least degree of cure of the upper face of the pour below when this one comes
+    bond_fraction   groups still free to react there, over those at its gel; 1 before gel
+    """
+
+    degree_below: float
+    bond_fraction: float
+
+
+def bond_below(marched: Marched, number: int, start: float, below: Resin) -> Bond | None:
+    """The joint under pour `number` (from 0); None under the first, or where nothing is below.
+
+        bond = (1 - a) / (1 - a_gel), at most 1
+
+    The share of reactive ends is what can tie the layers chemically; what is missing has to be
+    held by a roughened face.
+
+    start  when the pour comes [s]
+
+    Source: assumed
+    """
+    levels = np.flatnonzero(marched.resin.any(axis=(1, 2)) & (marched.pour_of_level == number - 1))
+    if number == 0 or not len(levels):
+        return None
+    row = marched.history_least_degree[:, levels[-1]]
+    known = np.isfinite(row) & (marched.history_at <= start)
+    if not known.any():
+        return None
+    # before the pour comes: the last row then, carried on to its start where a row follows
+    degree = float(np.interp(start, marched.history_at[np.isfinite(row)], row[np.isfinite(row)]))
+    left = (1.0 - degree) / (1.0 - below.gel_degree)
+    return Bond(degree_below=round(degree, 4), bond_fraction=round(min(1.0, max(0.0, left)), 3))
