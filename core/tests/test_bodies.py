@@ -5,6 +5,7 @@ from math import pi
 
 import manifold3d
 import numpy as np
+import trimesh
 from test_fill import FLAT, SOLIDS, TANK, ball, figure
 
 from gondola_core.errors import GondolaError
@@ -182,6 +183,26 @@ def _terrain(x, y, top):
 
 
 class MeshFiles(unittest.TestCase):
+    def test_a_mesh_of_crossing_shells_counts_what_they_share_once(self):
+        balls = [trimesh.creation.icosphere(4, 10.0) for _ in range(3)]
+        rows = [
+            ("apart", [30, 60]), ("two touch", [12, 60]), ("all cross", [9, 18]), ("on one spot", [0, 1]),
+        ]
+        for name, moves in rows:
+            parts = [balls[0], *(
+                one.copy().apply_translation([by, 0, 0.4 * by])
+                for one, by in zip(balls[1:], moves, strict=True)
+            )]
+            union = manifold3d.Manifold.batch_boolean([
+                manifold3d.Manifold(manifold3d.Mesh(
+                    one.vertices.astype(np.float32), one.faces.astype(np.uint32))) for one in parts
+            ], manifold3d.OpType.Add).volume()
+            whole = joined([TriMesh(np.array(one.vertices), one.faces.astype(np.int32)) for one in parts])
+            body = figure(MeshSolid(kind="mesh", mesh_id="m"))
+            with self.subTest(name):
+                bulk = figure_bulk(body, {"m": whole})
+                self.assertAlmostEqual(bulk.volume_ml * 1000 / union, 1, delta=0.002)
+
     def test_packing_keeps_the_mesh(self):
         mesh = solid_mesh(MADE[0])
         again = unpack_mesh(pack_mesh(mesh))

@@ -33,6 +33,10 @@ class Meshes(unittest.TestCase):
         pinholes = faces[rng.random(len(faces)) > 0.025]
         inner = trimesh.creation.icosphere(3, 7.0)
         inner.invert()
+        crossing = trimesh.util.concatenate([
+            trimesh.creation.box((20, 20, 20)),
+            trimesh.creation.box((20, 20, 20), trimesh.transformations.translation_matrix([10, 0, 0])),
+        ])
         hole = faces[BALL.triangles_center[:, 2] < 12.5]
         rows = [
             ("sound", BALL, BALL_ML, ""),
@@ -41,6 +45,7 @@ class Meshes(unittest.TestCase):
             ("pinholes", with_faces(pinholes), BALL_ML, "holes were closed"),
             ("one hole", with_faces(hole), BALL_ML - 0.09, "1 hole was closed with a flat lid"),
             ("every shell twice", trimesh.util.concatenate([BALL, BALL]), BALL_ML, ""),
+            ("two boxes that overlap", crossing, 12.0, "the 4.00 ml that they share count once"),
             ("cavity", trimesh.util.concatenate([BALL, inner]),
              BALL_ML + float(inner.volume) / 1000, ""),
         ]

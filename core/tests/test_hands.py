@@ -53,8 +53,11 @@ class Hands(unittest.TestCase):
         for own, severity in rows:
             with self.subTest(own):
                 outcome = evaluate(quarry("quick-cast", hands_min=own), DRAFT, Keeper())
-                found = [flag for flag in outcome.flags if flag.code == "hands_late" and flag.pour_number == 2]
-                self.assertEqual([flag.severity.value for flag in found], [severity] if severity else [])
+                found = [
+                    flag.severity.value for flag in outcome.flags
+                    if flag.code == "hands_late" and flag.pour_number == 2
+                ]
+                self.assertEqual(found, [severity] if severity else [])
 
     def test_cooler_mix_is_offered_where_it_is_warm(self):
         slow = HandsOn(planned_min=9.0, working_min=6.0, own=False)

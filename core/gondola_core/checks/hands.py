@@ -33,7 +33,8 @@ def hands_flags(scene: Scene, hands: Sequence[HandsOn]) -> list[Flag]:
                 title=f"Pour {number} takes longer than it waits" if over else f"Pour {number} is a hurry",
                 sentence=(
                     f"Some {one.planned_min:.0f} min of work ({by}) in the label's working time "
-                    f"of {one.working_min:.0f} min at this temperature: {end}. Pour less at once, or with a helper."
+                    f"of {one.working_min:.0f} min at this temperature: {end}. Pour less at once, or "
+                    "with a helper."
                 ),
                 number=one.planned_min, limit=one.working_min, unit="min",
                 depth_mm=pour.top_depth_mm, at_h=None, pour_number=number, figure_id=None,

@@ -12,13 +12,13 @@ from ..errors import GondolaError
 from ..scene import Box, Capsule, Ellipsoid, Figure, MeshSolid, Place, Solid
 from .chords import figure_chords, has_chords, solid_volume
 from .frame import figure_matrix, to_tank
-from .mesh import Meshes, TriMesh, joined, mesh_area, mesh_spans, mesh_volume
+from .mesh import Meshes, TriMesh, body_volume, joined, mesh_area, mesh_spans, mesh_volume
 from .shapes import solid_mesh
 
 Array = NDArray[np.float64]
 
-ONE_SHELL = ("eel", "hull", "ring", "mesh")
-"""Kinds whose mesh is a single shell, or several that a person has kept apart."""
+ONE_SHELL = ("eel", "hull", "ring")
+"""Kinds whose mesh is a single shell."""
 COLUMNS_OVER_A_BODY = 160
 """Lines over the longer side of a figure whose shells overlap, for its own volume."""
 
@@ -128,6 +128,8 @@ def figure_bulk(figure: Figure, meshes: Meshes) -> Bulk:
         solid = figure.solids[0]
         if isinstance(solid, Ellipsoid | Box | Capsule):
             volume = solid_volume(solid) / 1000
+        elif solid.kind == "mesh":
+            volume = body_volume(whole)[0] / 1000
         elif solid.kind in ONE_SHELL:
             volume = abs(mesh_volume(whole)) / 1000
     return Bulk(

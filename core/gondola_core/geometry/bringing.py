@@ -13,7 +13,7 @@ from scipy.sparse.csgraph import connected_components
 
 from ..errors import GondolaError
 from .file_colours import file_colours
-from .mesh import Colours, TriMesh, joined, mesh_volume
+from .mesh import Colours, TriMesh, body_volume, joined, mesh_volume
 
 Array = NDArray[np.float64]
 
@@ -28,6 +28,8 @@ WELD = 1e-6
 """Corners closer than this share of the size are one. Source: own_geometry"""
 LARGEST_LID = 0.10
 """Share of the skin that flat lids over holes may make up. Source: own_geometry"""
+LEAST_SHARED = 0.002
+"""Share of the volume from which an overlap of its parts is said. Source: assumed"""
 FLAT_LID = 0.08
 """How far a hole may be from flat, by its own width, to get a lid. Source: own_geometry"""
 
@@ -138,7 +140,11 @@ def mend(
         turned = _turned_alike(vertices, faces)
         left = _open_edges(turned, len(vertices))
         if len(left) < len(open_edges):
-            words.append("Triangles that faced the wrong way were turned.")
+            was, now = (abs(_signed(vertices - vertices.mean(axis=0), one)) for one in (faces, turned))
+            words.append(
+                f"Triangles that faced the wrong way were turned; the volume goes from "
+                f"{was / 1000:.2f} to {now / 1000:.2f} ml."
+            )
             faces, open_edges = turned, left
     if len(open_edges):
         sound = len(vertices)
@@ -152,9 +158,11 @@ def mend(
             )
     faces, flipped = _outward_shells(vertices, faces)
     if flipped:
-        words.append("It was inside out and has been turned.")
+        words.append("It was inside out and has been turned; its volume stays.")
     mesh = TriMesh(vertices, faces.astype(np.int32))
-    volume = mesh_volume(mesh)
+    volume, shared = body_volume(mesh)
+    if shared > LEAST_SHARED * volume:
+        words.append(f"Its parts overlap: the {shared / 1000:.2f} ml that they share count once.")
     size = vertices.max(axis=0) - vertices.min(axis=0)
     if volume < 1e-6 * float(np.prod(np.maximum(size, 1e-9))):
         raise GondolaError(
