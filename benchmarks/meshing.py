@@ -18,9 +18,10 @@ from gondola_core.fill import column_spans, free_volume_ml, tank_columns
 from gondola_core.geometry import figure_mesh, mesh_spans
 from gondola_core.geometry.bringing import MOST_TRIANGLES, bring_mesh
 from gondola_core.geometry.mesh import TriMesh
+from gondola_core.pockets import air_traps, dry_basins
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Figure, MeshSolid, Place, Scene
-from gondola_core.traps import air_traps, dry_basins, free_spans, wet_and_trapped_ml
+from gondola_core.traps import free_spans, wet_and_trapped_ml
 
 Timer = Callable[..., float]
 

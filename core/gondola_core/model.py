@@ -11,15 +11,15 @@ from numpy.typing import NDArray
 
 from .geometry import Meshes, TriMesh, bed_heights, figure_mesh, plan_box, wall_heights
 from .geometry.body import own_mesh
-from .geometry.shapes import block
 from .scene import Scene
 from .tint.colour import linear_of_hex
-from .traps import AirTrap
 from .units import MM
 
 Array = NDArray[np.float64]
 
 MOST_BED_STEPS = 90
+AIR_SRGB, DRY_SRGB = "#a8246b", "#8a5a12"
+"""Inks of cautions and of what is to be watched."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,25 +35,26 @@ class FigureLook:
 
 
 def scene_glb(
-    scene: Scene, meshes: Meshes, looks: Mapping[str, FigureLook], traps: list[AirTrap]
+    scene: Scene, meshes: Meshes, looks: Mapping[str, FigureLook], pockets: Mapping[str, TriMesh]
 ) -> bytes:
-    """A GLB file in metres, y up, the glass towards +z; nodes `bed`, `figure-ID`, `air-N`.
+    """A GLB file in metres, y up, the glass towards +z; nodes `bed`, `figure-ID`, `air-N`, `dry-N`.
 
-    looks  colours of each figure's corners, by figure id
+    looks    colours of each figure's corners, by figure id
+    pockets  air that stays and hollows that fill late, by the name of their node
     """
     import trimesh
 
     whole: Any = trimesh.Scene()
 
-    def material(linear: Array) -> Any:
+    def material(linear: Array, opacity: float = 1.0) -> Any:
         return trimesh.visual.material.PBRMaterial(
-            baseColorFactor=[*linear.tolist(), 1.0], metallicFactor=0.0, roughnessFactor=0.85,
-            doubleSided=True,
+            baseColorFactor=[*linear.tolist(), opacity], metallicFactor=0.0, roughnessFactor=0.85,
+            doubleSided=True, alphaMode="OPAQUE" if opacity == 1.0 else "BLEND",
         )
 
-    def add(name: str, mesh: TriMesh, colour: str) -> None:
+    def add(name: str, mesh: TriMesh, colour: str, opacity: float = 1.0) -> None:
         body: Any = trimesh.Trimesh(_turned(mesh.vertices) * MM, mesh.faces, process=False)
-        body.visual = trimesh.visual.TextureVisuals(material=material(linear_of_hex(colour)))
+        body.visual = trimesh.visual.TextureVisuals(material=material(linear_of_hex(colour), opacity))
         whole.add_geometry(body, node_name=name, geom_name=name)
 
     def add_figure(name: str, mesh: TriMesh, look: FigureLook) -> None:
@@ -75,18 +76,8 @@ def scene_glb(
         add("bed-mesh", own_mesh(scene.bed.mesh, meshes), scene.bed.paint_srgb)
     for figure in scene.figures:
         add_figure(f"figure-{figure.id}", figure_mesh(figure, meshes), looks[figure.id])
-    fill = scene.tank.fill_height_mm
-    for number, trap in enumerate(traps, start=1):
-        side = max(2.0, (trap.volume_ml * 1000) ** (1 / 3))
-        add(
-            f"air-{number}",
-            block(
-                [trap.x_mm - side / 2, trap.behind_mm - side / 2, fill - trap.lip_depth_mm],
-                [trap.x_mm + side / 2, trap.behind_mm + side / 2,
-                 max(fill - trap.depth_mm, fill - trap.lip_depth_mm + 0.5)],
-            ),
-            "#a8246b",
-        )
+    for name, mesh in pockets.items():
+        add(name, mesh, AIR_SRGB if name.startswith("air-") else DRY_SRGB, 0.6)
     return bytes(whole.export(file_type="glb", include_normals=True))
 
 

@@ -16,10 +16,10 @@ from .geometry import Outline
 from .hands import HandsOn
 from .holding import FigureFacts
 from .mixing import Mix
+from .pockets import AirTrap, DryBasin
 from .schedule import Night
 from .tint import FigureSight, Seam, WaterProfile
 from .tint.stock import MeasuredPour
-from .traps import AirTrap, DryBasin
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

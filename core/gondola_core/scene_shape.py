@@ -22,10 +22,19 @@ from .fill import (
     spans_of,
     tank_columns,
 )
-from .geometry import Bulk, Meshes, above_ml, figure_bulk
+from .geometry import Bulk, Meshes, TriMesh, above_ml, figure_bulk
 from .kept import Keeper
+from .pockets import (
+    AirTrap,
+    DryBasin,
+    air_traps,
+    dry_basins,
+    kept_air,
+    late_hollows,
+    pocket_mesh,
+)
 from .scene import Figure, Scene
-from .traps import AirTrap, DryBasin, FreeSpans, air_traps, dry_basins, free_spans
+from .traps import FreeSpans, free_spans
 
 Array = NDArray[np.float64]
 
@@ -119,6 +128,18 @@ def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
 def own_inputs(figure: Figure) -> list[object]:
     """What a figure is by itself, wherever it stands."""
     return [figure.solids, figure.turn_deg, figure.tilt_deg, figure.roll_deg]
+
+
+def scene_pockets(scene: Scene, shape: SceneShape) -> dict[str, TriMesh]:
+    """The air that stays as `air-N` and the hollows that fill late as `dry-N`, largest first."""
+    found = {}
+    for word, pockets in (
+        ("air", kept_air(scene, shape.spans, shape.free)),
+        ("dry", late_hollows(scene, shape.spans, shape.free)),
+    ):
+        for number, pocket in enumerate(pockets, start=1):
+            found[f"{word}-{number}"] = pocket_mesh(pocket, shape.spans)
+    return found
 
 
 def body_inputs(figure: Figure) -> list[object]:

@@ -9,8 +9,9 @@ from .checks.figures import prefill, vent_at
 from .errors import GondolaError
 from .fill import ground_spans, put_together, spans_of, tank_columns
 from .geometry import Meshes
+from .pockets import air_traps
 from .scene import Figure, Scene
-from .traps import air_traps, free_spans
+from .traps import free_spans
 
 ANGLES_DEG = (3.0, 6.0, 10.0, 15.0, 20.0, 30.0, 45.0)
 """Tilts that are tried. Source: assumed"""

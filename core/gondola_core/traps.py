@@ -11,16 +11,12 @@ from dataclasses import dataclass
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
-from scipy.ndimage import label
 
 from .fill import ColumnSpans
-from .scene import Scene
 
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
-LEAST_POCKET_ML = 0.05
-"""Pockets below this are not told. Source: own_geometry"""
 FAR = 1e5
 """Height of the open sky in the floods [mm]."""
 
@@ -42,32 +38,6 @@ class FreeSpans:
     escape_mm: Array
     rim_mm: Array
     above: Whole
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class AirTrap:
-    """One pocket of air. `lip_height_mm` is the level that seals it."""
-
-    figure_id: str | None
-    name: str
-    volume_ml: float
-    x_mm: float
-    behind_mm: float
-    depth_mm: float
-    lip_depth_mm: float
-    cells_mm: list[list[float]]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class DryBasin:
-    """A hollow that stays dry until its rim is passed, then fills all at once."""
-
-    volume_ml: float
-    x_mm: float
-    behind_mm: float
-    depth_mm: float
-    rim_depth_mm: float
-    sealed: bool
 
 
 @njit(nogil=True, cache=True)
@@ -250,101 +220,3 @@ def _wet(low, high, escape, rim, levels):  # type: ignore[no-untyped-def]
             if h > lip and top > lip:
                 trapped[k] += top - lip
     return wet, trapped
-
-
-def air_traps(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[AirTrap]:
-    """Pockets that are left at the fill line, largest first; joined where they touch."""
-    fill = scene.tank.fill_height_mm
-    lip = np.maximum(free.escape_mm, free.low)
-    top = np.minimum(free.high, fill)
-    reached = (free.above >= 0) & (top > lip + 1e-6) & (lip < fill) & np.isfinite(free.rim_mm)
-    held = np.flatnonzero(reached)
-    found = []
-    for members in _touching(spans, free, held, lip, top):
-        tall = top[members] - lip[members]
-        volume = float(tall.sum() * spans.area_mm2 / 1000)
-        if volume < LEAST_POCKET_ML:
-            continue
-        column = _column_of(free, members)
-        x, y = spans.x_mm[column % len(spans.x_mm)], spans.y_mm[column // len(spans.x_mm)]
-        highest = members[int(np.argmax(top[members]))]
-        by = int(free.above[highest])
-        figure = scene.figures[by - 2] if by >= 2 else None
-        found.append(
-            AirTrap(
-                figure_id=figure.id if figure else None,
-                name=figure.name if figure else "bed",
-                volume_ml=round(volume, 3),
-                x_mm=round(float(np.average(x, weights=tall)), 1),
-                behind_mm=round(float(np.average(y, weights=tall)), 1),
-                depth_mm=round(fill - float(top[highest]), 1),
-                lip_depth_mm=round(fill - float(lip[members].max()), 1),
-                cells_mm=_outline_rows(x, y, lip[members], top[members], fill),
-            )
-        )
-    return sorted(found, key=lambda trap: -trap.volume_ml)
-
-
-def dry_basins(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[DryBasin]:
-    """Hollows whose rim stands above their floor, and voids that nothing reaches, largest first."""
-    fill = scene.tank.fill_height_mm
-    rim = free.rim_mm
-    top = np.minimum(np.minimum(free.high, fill), np.where(np.isfinite(rim), rim, fill))
-    late = np.flatnonzero((rim > free.low + 0.5) & (top > free.low + 1e-6) & (free.low < fill))
-    found = []
-    for members in _touching(spans, free, late, free.low, top):
-        tall = top[members] - free.low[members]
-        volume = float(tall.sum() * spans.area_mm2 / 1000)
-        if volume < 4 * LEAST_POCKET_ML or tall.max() < 1.0:
-            continue
-        column = _column_of(free, members)
-        x, y = spans.x_mm[column % len(spans.x_mm)], spans.y_mm[column // len(spans.x_mm)]
-        sealed = bool(np.isinf(rim[members]).all())
-        found.append(
-            DryBasin(
-                volume_ml=round(volume, 3),
-                x_mm=round(float(np.average(x, weights=tall)), 1),
-                behind_mm=round(float(np.average(y, weights=tall)), 1),
-                depth_mm=round(fill - float(free.low[members].min()), 1),
-                rim_depth_mm=round(fill - float(top[members].max()), 1),
-                sealed=sealed,
-            )
-        )
-    return sorted(found, key=lambda basin: -basin.volume_ml)
-
-
-def _column_of(free: FreeSpans, members: Whole) -> Whole:
-    return np.asarray(np.searchsorted(free.first, members, side="right") - 1)
-
-
-def _touching(
-    spans: ColumnSpans, free: FreeSpans, held: Whole, low: Array, top: Array
-) -> list[Whole]:
-    """Groups of spans that touch through neighbouring columns.
-
-    A column that holds two of them counts them as one group; pockets one above the other are rare.
-    """
-    if not len(held):
-        return []
-    nx, ny = len(spans.x_mm), len(spans.y_mm)
-    column = _column_of(free, held)
-    mark = np.zeros(nx * ny, dtype=bool)
-    mark[column] = True
-    group, count = label(mark.reshape(ny, nx))
-    of = group.ravel()[column]
-    order = np.argsort(of, kind="stable")
-    return np.split(held[order], np.cumsum(np.bincount(of, minlength=count + 1)[1:-1]))
-
-
-def _outline_rows(x: Array, y: Array, low: Array, high: Array, fill: float) -> list[list[float]]:
-    """A pocket as seen from the front: (from the left, depth from, depth to) by column of x."""
-    rows = []
-    for at in np.unique(x):
-        here = x == at
-        rows.append(
-            [
-                round(float(at), 1), round(fill - float(high[here].max()), 1),
-                round(fill - float(low[here].min()), 1),
-            ]
-        )
-    return rows[:: max(1, len(rows) // 60)]

@@ -131,7 +131,7 @@ class Model(unittest.TestCase):
         from gondola_core.model import scene_glb
 
         scene = quarry_pool()
-        content = scene_glb(scene, {}, figure_looks(scene, {}), [])
+        content = scene_glb(scene, {}, figure_looks(scene, {}), {})
         opened = trimesh.load(io.BytesIO(content), file_type="glb")
         names = set(opened.graph.nodes_geometry)
         self.assertIn("bed", names)

@@ -5,10 +5,11 @@ import numpy as np
 from test_fill import FLAT, SOLIDS, TANK, figure
 
 from gondola_core.fill import FIRST_FIGURE, column_spans
-from gondola_core.geometry.mesh import TriMesh
+from gondola_core.geometry.mesh import TriMesh, mesh_volume
+from gondola_core.pockets import air_traps, dry_basins, kept_air, late_hollows, pocket_mesh
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Bed, Box, Hull, MeshSolid, Ring
-from gondola_core.traps import FAR, air_traps, dry_basins, free_spans, wet_and_trapped_ml
+from gondola_core.traps import FAR, free_spans, wet_and_trapped_ml
 
 
 def scene_with(figures, bed=FLAT):
@@ -139,6 +140,27 @@ class Basins(unittest.TestCase):
         self.assertEqual([basin.sealed for basin in told], [True])
         whole = 100 * 80 * 90 / 1000
         self.assertAlmostEqual(wet_ml([shut], 90.0), whole - 40 * 40 * 32 / 1000, delta=0.05)
+
+    def test_pockets_as_bodies_hold_what_they_are_said_to_hold(self):
+        shut = walls(*CUP, (30, 70, 20, 60, 28, 30))
+        tub = walls(*[(a, b, c, d, 90 - f, 90 - e) for a, b, c, d, e, f in CUP])
+        hull = Hull(kind="hull", length_mm=70, beam_mm=26, depth_mm=16, wall_mm=1.5)
+        capsized = figure(hull, height=60.0).model_copy(update={"roll_deg": 180.0, "tilt_deg": 8.0})
+        valley = Bed(heights_mm=[[5, 5, 50, 0, 0]] * 2, material=SOLIDS["plaster"])
+        rows = [
+            ("cup", [walls(*CUP)], FLAT, kept_air), ("hull", [capsized], FLAT, kept_air),
+            ("tub", [tub], FLAT, late_hollows), ("shut", [shut], FLAT, late_hollows),
+            ("valley", [], valley, late_hollows),
+        ]
+        for name, figures, bed, find in rows:
+            with self.subTest(name):
+                spans, free = flooded(figures, bed=bed)
+                pockets = find(scene_with(figures, bed=bed), spans, free)
+                self.assertTrue(pockets)
+                for pocket in pockets:
+                    mesh = pocket_mesh(pocket, spans)
+                    self.assertAlmostEqual(mesh_volume(mesh) / 1000, pocket.volume_ml, places=6)
+                    self.assertAlmostEqual(float(mesh.vertices[:, 2].max()), float(pocket.high.max()))
 
     def test_a_second_valley_behind_a_ridge(self):
         ridge = Bed(heights_mm=[[5, 5, 50, 0, 0]] * 2, material=SOLIDS["plaster"])

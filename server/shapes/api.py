@@ -12,11 +12,12 @@ from gondola_core.bedform import measured_heights, starter_heights
 from gondola_core.checks import Remedy
 from gondola_core.dam import cut_list, nest
 from gondola_core.dam.nest import NestedSheet, dxf_of, svg_of
-from gondola_core.evaluate import evaluate
+from gondola_core.evaluate import KEEPER
 from gondola_core.geometry.bringing import LARGEST_MESH_FILE
 from gondola_core.looks import figure_looks
 from gondola_core.model import scene_glb
 from gondola_core.scene import Scene
+from gondola_core.scene_shape import scene_pockets, scene_shape
 from gondola_core.schools import School, schools
 from gondola_core.surface_paint import mean_colour
 from gondola_core.templates import mesh_figure, new_figure
@@ -96,8 +97,8 @@ def both_schools(request: HttpRequest, scene: Scene) -> list[School]:
 def model(request: HttpRequest, scene: Scene) -> HttpResponse:
     """The scene in 3-D, as a GLB file; nothing is stored."""
     meshes = actions.meshes_for(owner=request.user, document=scene)
-    outcome = evaluate(scene, meshes=meshes)
-    body = scene_glb(scene, meshes, figure_looks(scene, meshes), outcome.filling.traps)
+    pockets = scene_pockets(scene, scene_shape(scene, meshes, KEEPER))
+    body = scene_glb(scene, meshes, figure_looks(scene, meshes), pockets)
     return HttpResponse(body, content_type="model/gltf-binary")
 
 

@@ -8,8 +8,8 @@ import numpy as np
 
 from ..geometry.frame import figure_matrix
 from ..holding import FigureFacts
+from ..pockets import AirTrap, DryBasin
 from ..scene import Figure, Scene
-from ..traps import AirTrap, DryBasin
 from .flag import Edit, Flag, Remedy, Severity
 from .heat import PAINT_C
 

@@ -701,7 +701,7 @@ export interface components {
         };
         /**
          * AirTrap
-         * @description One pocket of air. `lip_height_mm` is the level that seals it.
+         * @description One pocket of air. `lip_depth_mm` is the level that seals it.
          */
         AirTrap: {
             /** Behind Mm */
@@ -1264,6 +1264,8 @@ export interface components {
         DryBasin: {
             /** Behind Mm */
             behind_mm: number;
+            /** Cells Mm */
+            cells_mm: number[][];
             /** Depth Mm */
             depth_mm: number;
             /** Rim Depth Mm */

@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { Canvas, useThree } from "@react-three/fiber";
 import { useQuery } from "@tanstack/react-query";
 import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from "react";
-import { BufferAttribute, BufferGeometry, DoubleSide, ExtrudeGeometry, Shape } from "three";
+import { BufferAttribute, BufferGeometry, DoubleSide, ExtrudeGeometry, Mesh, Shape } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 
 import { api } from "../../api/client";
@@ -27,7 +27,9 @@ export function RoundView() {
     queryFn: async () => {
       const { data, error, response } = await api.POST("/api/model", { body: outcomeOf, parseAs: "arrayBuffer" });
       if (!data) throw refused(error, response.status);
-      return (await new GLTFLoader().parseAsync(data as ArrayBuffer, "")).scene;
+      const made = (await new GLTFLoader().parseAsync(data as ArrayBuffer, "")).scene;
+      made.traverse((part) => { if (part instanceof Mesh && /^(air|dry)-/.test(part.name)) shineThrough(part); });
+      return made;
     },
   });
   const { tank } = scene;
@@ -74,6 +76,12 @@ export function RoundView() {
       </Box>
     </Box>
   );
+}
+
+/** Air and late hollows are hidden by what holds them: they are drawn over it. */
+function shineThrough(part: Mesh) {
+  part.renderOrder = 3;
+  for (const one of [part.material].flat()) one.depthTest = false;
 }
 
 function EyeStand({ eye, size }: { eye: Eye; size: number }) {

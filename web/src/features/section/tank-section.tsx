@@ -1,11 +1,12 @@
 import type { View } from "../../api/types";
+import { lengthText } from "../../units/display";
 import { type Stage, useDesk } from "../workspace";
 import { round, useFigureDrag, useMoved } from "./moving";
 import { depthsOver, type Frame, sectionPath } from "./page";
 
 /** The tank in section: water as the core pictures it, the bed where it is cut, the figures. */
 export function TankSection({ frame, side, picture, stage }: { frame: Frame; side: boolean; picture: string | null; stage: Stage }) {
-  const { outcome, scene } = useDesk();
+  const { outcome, scene, units } = useDesk();
   const view = side ? outcome.section.side : outcome.section.front;
   const { x0, top, bottom, scale, width_mm } = frame;
   const width = width_mm * scale;
@@ -22,6 +23,7 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
       <defs>
         <clipPath id="inside"><path d={`${leaning}Z`} /></clipPath>
         <pattern id="air" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path d="M0 0V5" stroke="var(--caution)" strokeWidth="2" /></pattern>
+        <pattern id="late" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0V5" stroke="var(--watch)" strokeWidth="1.6" /></pattern>
         <linearGradient id="water" x1="0" x2="0" y1="0" y2="1">
           {outcome.water.backdrop_srgb.map((colour, index, all) => (
             <stop key={index} offset={index / (all.length - 1)} stopColor={colour} />
@@ -38,17 +40,29 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
           <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} pictured={picture !== null} />
         ))}
         <path d={`${sectionPath(cut, frame)}Z`} fill="var(--bed)" fillOpacity={0.93} stroke="var(--ink)" strokeWidth={1} pointerEvents="none" />
+        {side ? null : outcome.filling.basins.map((basin) => (
+          <Hollow key={`${basin.x_mm} ${basin.depth_mm}`} cells={basin.cells_mm} frame={frame} fill="url(#late)" words={basin.sealed ? `${basin.volume_ml.toFixed(1)} ml that nothing reaches` : `${basin.volume_ml.toFixed(1)} ml that fill when the level passes ${lengthText(basin.rim_depth_mm, units)}`} />
+        ))}
         {side ? null : outcome.filling.traps.map((trap) => (
-          <g key={`${trap.x_mm} ${trap.depth_mm}`} pointerEvents="none">
-            <title>{`${trap.volume_ml.toFixed(2)} ml of air under the ${trap.name}`}</title>
-            {trap.cells_mm.map((cell) => (
-              <rect key={cell[0]} x={x0 + ((cell[0] ?? 0) - 0.6) * scale} width={1.6 * scale} y={top + (cell[1] ?? 0) * scale} height={Math.max(1.5, ((cell[2] ?? 0) - (cell[1] ?? 0)) * scale)} fill="url(#air)" />
-            ))}
-          </g>
+          <Hollow key={`${trap.x_mm} ${trap.depth_mm}`} cells={trap.cells_mm} frame={frame} fill="url(#air)" words={`${trap.volume_ml.toFixed(2)} ml of air under the ${trap.name}`} />
         ))}
       </g>
       <path d={`M${x0} ${top}H${x0 + width}`} stroke="var(--depth)" strokeWidth={1.2} />
       {stage === "water" ? <OffDisplay frame={frame} /> : null}
+    </g>
+  );
+}
+
+/** A hollow as seen from the front, column by column. */
+function Hollow({ cells, frame, fill, words }: { cells: number[][]; frame: Frame; fill: string; words: string }) {
+  const { x0, top, scale } = frame;
+  const step = Math.abs((cells[1]?.[0] ?? 1) - (cells[0]?.[0] ?? 0)) || 1;
+  return (
+    <g>
+      <title>{words}</title>
+      {cells.map(([x = 0, from = 0, to = 0]) => (
+        <rect key={x} x={x0 + (x - 0.6 * step) * scale} width={1.2 * step * scale} y={top + from * scale} height={Math.max(1.5, (to - from) * scale)} fill={fill} />
+      ))}
     </g>
   );
 }

@@ -1,0 +1,211 @@
+"""Pockets of air and hollows that fill late, as bodies: where they are, how large, and their shape."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.ndimage import label
+
+from .fill import ColumnSpans
+from .geometry import TriMesh
+from .scene import Scene
+from .traps import FreeSpans
+
+Array = NDArray[np.float64]
+Whole = NDArray[np.int64]
+
+LEAST_POCKET_ML = 0.05
+"""Pockets below this are not told. Source: own_geometry"""
+LEAST_HOLLOW_MM = 1.0
+"""Hollows shallower than this are not told. Source: own_geometry"""
+MOST_ROWS = 60
+"""Columns of a pocket's drawn outline."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AirTrap:
+    """One pocket of air. `lip_depth_mm` is the level that seals it."""
+
+    figure_id: str | None
+    name: str
+    volume_ml: float
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+    lip_depth_mm: float
+    cells_mm: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DryBasin:
+    """A hollow that stays dry until its rim is passed, then fills all at once."""
+
+    volume_ml: float
+    x_mm: float
+    behind_mm: float
+    depth_mm: float
+    rim_depth_mm: float
+    sealed: bool
+    cells_mm: list[list[float]]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Pocket:
+    """Free spans that touch, cut to what the pocket holds of them.
+
+    members     (n,) spans of `FreeSpans`; column (n,) where each stands
+    x, y        (n,) middle of its column [mm]
+    low, high   (n,) [mm above the floor]
+    volume_ml
+    """
+
+    members: Whole
+    column: Whole
+    x: Array
+    y: Array
+    low: Array
+    high: Array
+    volume_ml: float
+
+
+def kept_air(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
+    """Air that is left at the fill line, largest first."""
+    fill = scene.tank.fill_height_mm
+    lip = np.maximum(free.escape_mm, free.low)
+    top = np.minimum(free.high, fill)
+    reached = (free.above >= 0) & (top > lip + 1e-6) & (lip < fill) & np.isfinite(free.rim_mm)
+    found = _touching(spans, free, np.flatnonzero(reached), lip, top)
+    return [one for one in found if one.volume_ml >= LEAST_POCKET_ML]
+
+
+def late_hollows(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
+    """Hollows whose rim stands above their floor, and voids that nothing reaches, largest first."""
+    fill = scene.tank.fill_height_mm
+    rim = free.rim_mm
+    top = np.minimum(np.minimum(free.high, fill), np.where(np.isfinite(rim), rim, fill))
+    late = np.flatnonzero((rim > free.low + 0.5) & (top > free.low + 1e-6) & (free.low < fill))
+    return [
+        one for one in _touching(spans, free, late, free.low, top)
+        if one.volume_ml >= 4 * LEAST_POCKET_ML and (one.high - one.low).max() >= LEAST_HOLLOW_MM
+    ]
+
+
+def air_traps(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[AirTrap]:
+    """Pockets that are left at the fill line, largest first; joined where they touch."""
+    fill = scene.tank.fill_height_mm
+    found = []
+    for pocket in kept_air(scene, spans, free):
+        highest = int(np.argmax(pocket.high))
+        by = int(free.above[pocket.members[highest]])
+        figure = scene.figures[by - 2] if by >= 2 else None
+        tall = pocket.high - pocket.low
+        found.append(
+            AirTrap(
+                figure_id=figure.id if figure else None,
+                name=figure.name if figure else "bed",
+                volume_ml=round(pocket.volume_ml, 3),
+                x_mm=round(float(np.average(pocket.x, weights=tall)), 1),
+                behind_mm=round(float(np.average(pocket.y, weights=tall)), 1),
+                depth_mm=round(fill - float(pocket.high[highest]), 1),
+                lip_depth_mm=round(fill - float(pocket.low.max()), 1),
+                cells_mm=_outline_rows(pocket, fill),
+            )
+        )
+    return found
+
+
+def dry_basins(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[DryBasin]:
+    """Hollows that fill late or never, largest first."""
+    fill = scene.tank.fill_height_mm
+    found = []
+    for pocket in late_hollows(scene, spans, free):
+        tall = pocket.high - pocket.low
+        found.append(
+            DryBasin(
+                volume_ml=round(pocket.volume_ml, 3),
+                x_mm=round(float(np.average(pocket.x, weights=tall)), 1),
+                behind_mm=round(float(np.average(pocket.y, weights=tall)), 1),
+                depth_mm=round(fill - float(pocket.low.min()), 1),
+                rim_depth_mm=round(fill - float(pocket.high.max()), 1),
+                sealed=bool(np.isinf(free.rim_mm[pocket.members]).all()),
+                cells_mm=_outline_rows(pocket, fill),
+            )
+        )
+    return found
+
+
+def pocket_mesh(pocket: Pocket, spans: ColumnSpans) -> TriMesh:
+    """The pocket as upright columns: tops, floors, and walls wherever a neighbour ends elsewhere [mm]."""
+    nx = len(spans.x_mm)
+    half_x = 0.5 * float(spans.x_mm[1] - spans.x_mm[0])
+    half_y = 0.5 * float(spans.y_mm[1] - spans.y_mm[0])
+    x, y, low, high = pocket.x, pocket.y, pocket.low, pocket.high
+    corners = ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    quads = [
+        np.stack([np.stack([x + i * half_x, y + j * half_y, at], axis=1) for i, j in way], axis=1)
+        for at, way in ((high, corners), (low, corners[::-1]))
+    ]
+    spot = {int(column): row for row, column in enumerate(pocket.column)}
+    sides = ((1, (1, -1), (1, 1)), (-1, (-1, 1), (-1, -1)), (nx, (1, 1), (-1, 1)), (-nx, (-1, -1), (1, -1)))
+    for step, start, stop in sides:
+        beside = np.array([spot.get(int(column) + step, -1) for column in pocket.column])
+        there = (beside >= 0) & (np.hypot(x[beside] - x, y[beside] - y) < 3 * max(half_x, half_y))
+        edges = (np.where(there, np.minimum(high, low[beside]), high), low), (high, np.where(
+            there, np.maximum(low, high[beside]), high))
+        for top, foot in edges:
+            some = top > foot + 1e-9
+            ends = [(x + i * half_x, y + j * half_y) for i, j in (start, stop)]
+            quads.append(np.stack([
+                np.stack([px[some], py[some], at[some]], axis=1)
+                for (px, py), at in ((ends[0], foot), (ends[1], foot), (ends[1], top), (ends[0], top))
+            ], axis=1))
+    whole = np.concatenate(quads)
+    corner = np.arange(4 * len(whole)).reshape(-1, 4)
+    faces = np.concatenate([corner[:, [0, 1, 2]], corner[:, [0, 2, 3]]])
+    return TriMesh(whole.reshape(-1, 3), faces.astype(np.int32))
+
+
+def _touching(
+    spans: ColumnSpans, free: FreeSpans, held: Whole, low: Array, top: Array
+) -> list[Pocket]:
+    """Groups of spans that touch through neighbouring columns, largest first.
+
+    A column that holds two of them counts them as one group; pockets one above the other are rare.
+    """
+    if not len(held):
+        return []
+    nx, ny = len(spans.x_mm), len(spans.y_mm)
+    column = np.searchsorted(free.first, held, side="right") - 1
+    mark = np.zeros(nx * ny, dtype=bool)
+    mark[column] = True
+    group, count = label(mark.reshape(ny, nx))
+    of = group.ravel()[column]
+    order = np.argsort(of, kind="stable")
+    found = []
+    for rows in np.split(order, np.cumsum(np.bincount(of, minlength=count + 1)[1:-1])):
+        members, here = held[rows], column[rows]
+        tall = top[members] - low[members]
+        found.append(
+            Pocket(
+                members=members, column=here, x=spans.x_mm[here % nx], y=spans.y_mm[here // nx],
+                low=low[members], high=top[members],
+                volume_ml=float(tall.sum() * spans.area_mm2 / 1000),
+            )
+        )
+    return sorted(found, key=lambda one: -one.volume_ml)
+
+
+def _outline_rows(pocket: Pocket, fill: float) -> list[list[float]]:
+    """A pocket as seen from the front: (from the left, depth from, depth to) by column of x."""
+    rows = []
+    for at in np.unique(pocket.x):
+        here = pocket.x == at
+        rows.append(
+            [
+                round(float(at), 1), round(fill - float(pocket.high[here].max()), 1),
+                round(fill - float(pocket.low[here].min()), 1),
+            ]
+        )
+    return rows[:: max(1, len(rows) // MOST_ROWS)]
