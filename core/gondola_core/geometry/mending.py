@@ -1,0 +1,313 @@
+"""Mends a mesh where that is safe, and says what was done or why not."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components
+from scipy.spatial import cKDTree
+
+from ..errors import GondolaError
+from .mesh import Colours, TriMesh, body_volume, mesh_volume
+
+Array = NDArray[np.float64]
+
+WELD = 1e-6
+"""Corners closer than this share of the size are one. Source: own_geometry"""
+LARGEST_LID = 0.10
+"""Share of the skin that flat lids over holes may make up. Source: own_geometry"""
+LARGEST_GAP_MM = 0.05
+"""Corners on torn edges further apart than this are not sewn. Source: assumed"""
+GAP_OF_EDGE = 0.2
+"""Nor further than this share of the shorter edges, so that no detail falls together. Source: assumed"""
+LEAST_SHARED = 0.002
+"""Share of the volume from which an overlap of its parts is said. Source: assumed"""
+FLAT_LID = 0.08
+"""How far a hole may be from flat, by its own width, to get a lid. Source: own_geometry"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Brought:
+    """A mesh that can be used: standing on its lowest point, over its own middle.
+
+    words  what was done to it, a sentence each
+    """
+
+    mesh: TriMesh
+    volume_ml: float
+    size_mm: list[float]
+    triangles_count: int
+    words: list[str]
+
+
+def mend(
+    vertices: Array, faces: NDArray[np.int64], colours: Colours | None = None
+) -> Brought:
+    """Weld, turn and close a mesh where that is safe; GondolaError with the reason where not.
+
+    A mesh is taken as closed when every edge is used as often one way as the other: then winding
+    numbers are whole everywhere, and no vertical line is left unbalanced.
+    """
+    words: list[str] = []
+    vertices, faces, kept = _welded(vertices, faces)
+    colours = None if colours is None else colours[kept]
+    if len(faces) < 4:
+        raise GondolaError("This mesh is an open surface with no inside; give it thickness.")
+    open_edges = _open_edges(faces, len(vertices))
+    if len(open_edges):
+        turned = _turned_alike(vertices, faces)
+        left = _open_edges(turned, len(vertices))
+        if len(left) < len(open_edges):
+            was, now = (abs(_signed(vertices - vertices.mean(axis=0), one)) for one in (faces, turned))
+            words.append(
+                f"Triangles that faced the wrong way were turned; the volume goes from "
+                f"{was / 1000:.2f} to {now / 1000:.2f} ml."
+            )
+            faces, open_edges = turned, left
+    if len(open_edges):
+        sewn = _sewn(vertices, faces, open_edges)
+        if sewn is not None:
+            vertices, faces, kept, said = sewn
+            colours = None if colours is None else colours[kept]
+            words, open_edges = [said], open_edges[:0]
+    if len(open_edges):
+        sound = len(vertices)
+        vertices, faces, closed = _lidded(vertices, faces, open_edges)
+        colours = None if colours is None else _lids_coloured(colours, faces, sound)
+        words.append(closed)
+        if len(_open_edges(faces, len(vertices))):
+            raise GondolaError(
+                "This mesh does not close: edges are left that only one triangle uses. Close its "
+                "holes, or give it thickness."
+            )
+    faces, flipped = _outward_shells(vertices, faces)
+    if flipped:
+        words.append("It was inside out and has been turned; its volume stays.")
+    mesh = TriMesh(vertices, faces.astype(np.int32))
+    volume, shared = body_volume(mesh)
+    if shared > LEAST_SHARED * volume:
+        words.append(f"Its parts overlap: the {shared / 1000:.2f} ml that they share count once.")
+    size = vertices.max(axis=0) - vertices.min(axis=0)
+    if volume < 1e-6 * float(np.prod(np.maximum(size, 1e-9))):
+        raise GondolaError(
+            "This mesh is an open surface with no inside; give it thickness, or give its volume "
+            "with a simple solid."
+        )
+    middle = 0.5 * (vertices.max(axis=0) + vertices.min(axis=0))
+    stood = vertices - [middle[0], middle[1], vertices[:, 2].min()]
+    return Brought(
+        mesh=TriMesh(stood, mesh.faces, colours),
+        volume_ml=volume / 1000,
+        size_mm=[round(float(side), 2) for side in size],
+        triangles_count=len(faces),
+        words=words,
+    )
+
+
+def _welded(
+    vertices: Array, faces: NDArray[np.int64]
+) -> tuple[Array, NDArray[np.int64], NDArray[np.int64]]:
+    """Corners that fall together made one; triangles without area dropped, of twins one kept.
+
+    Returns (vertices, faces, which of the given vertices they are).
+    """
+    low = vertices.min(axis=0)
+    span = float((vertices.max(axis=0) - low).max()) or 1.0
+    key = np.zeros(len(vertices), dtype=np.int64)
+    for axis in range(3):
+        key *= 2_000_003
+        key += np.rint((vertices[:, axis] - low[axis]) / (span * WELD)).astype(np.int64)
+    _, first, of = np.unique(key, return_index=True, return_inverse=True)
+    del key
+    faces = of[faces]
+    sound = (
+        (faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])
+    )
+    faces = faces[sound]
+    lead = faces.argmin(axis=1)
+    code = np.zeros(len(faces), dtype=np.int64)
+    for corner, prime in enumerate((1, len(first), 4_294_967_291)):
+        code *= prime
+        code += np.take_along_axis(faces, ((lead + corner) % 3)[:, None], axis=1)[:, 0]
+    _, once = np.unique(code, return_index=True)
+    used = faces[np.sort(once)]
+    keep, renamed = np.unique(used, return_inverse=True)
+    kept = first[keep]
+    return vertices[kept], renamed.reshape(-1, 3), kept
+
+
+def _open_edges(faces: NDArray[np.int64], count: int) -> NDArray[np.int64]:
+    """Directed edges that are not used as often the other way, (n, 2)."""
+    edges = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
+    least, most = edges.min(axis=1), edges.max(axis=1)
+    way = np.where(edges[:, 0] < edges[:, 1], 1, -1)
+    key = least * count + most
+    order = np.argsort(key, kind="stable")
+    key, way = key[order], way[order]
+    starts = np.flatnonzero(np.concatenate([[True], key[1:] != key[:-1]]))
+    total = np.add.reduceat(way, starts)
+    odd = total != 0
+    pairs = np.stack([key[starts[odd]] // count, key[starts[odd]] % count], axis=1)
+    return np.where((total[odd] > 0)[:, None], pairs, pairs[:, ::-1])
+
+
+def _turned_alike(vertices: Array, faces: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Neighbouring triangles made to agree on their way round."""
+    import trimesh
+
+    mesh = trimesh.Trimesh(vertices, faces, process=False)
+    try:
+        trimesh.repair.fix_winding(mesh)
+    except Exception:
+        return faces
+    return np.asarray(mesh.faces, dtype=np.int64)
+
+
+def _sewn(
+    vertices: Array, faces: NDArray[np.int64], open_edges: NDArray[np.int64]
+) -> tuple[Array, NDArray[np.int64], NDArray[np.int64], str] | None:
+    """Corners of open edges that nearly meet made one; None where that does not close the mesh.
+
+    Returns (vertices, faces, which of the given vertices they are, what was done).
+    """
+    sides = vertices[faces[:, [1, 2, 0]]] - vertices[faces]
+    short = float(np.quantile(np.linalg.norm(sides, axis=2), 0.05))
+    reach = min(LARGEST_GAP_MM, GAP_OF_EDGE * short)
+    torn = np.unique(open_edges)
+    pairs = torn[cKDTree(vertices[torn]).query_pairs(reach, output_type="ndarray")]
+    if not len(pairs):
+        return None
+    graph = coo_array(
+        (np.ones(len(pairs), dtype=np.int8), (pairs[:, 0], pairs[:, 1])),
+        shape=(len(vertices), len(vertices)),
+    )
+    count, of = connected_components(graph, directed=False)
+    total = np.zeros((count, 3))
+    np.add.at(total, of, vertices)
+    joined_at = total / np.bincount(of, minlength=count)[:, None]
+    first = np.full(count, len(vertices))
+    np.minimum.at(first, of, np.arange(len(vertices)))
+    points, renamed, kept = _welded(joined_at, of[faces])
+    turned = _turned_alike(points, renamed)
+    if len(_open_edges(turned, len(points))):
+        return None
+    a, b, c = (points[turned[:, corner]] for corner in range(3))
+    skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
+    return points, turned, first[kept], (
+        f"Torn edges were sewn where corners lay within {reach:.2f} mm of each other; the volume may "
+        f"be off by {skin * reach / 2000:.2f} ml."
+    )
+
+
+def _lidded(
+    vertices: Array, faces: NDArray[np.int64], open_edges: NDArray[np.int64]
+) -> tuple[Array, NDArray[np.int64], str]:
+    """Flat holes closed with lids: a fan over each loop of open edges."""
+    following: dict[int, list[int]] = {}
+    for a, b in open_edges.tolist():
+        following.setdefault(a, []).append(b)
+    a, b, c = (vertices[faces[:, corner]] for corner in range(3))
+    skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
+    lids: list[list[int]] = []
+    points: list[Array] = []
+    lid_area, holes = 0.0, 0
+    while following:
+        start = next(iter(following))
+        loop = [start]
+        while True:
+            ways = following.get(loop[-1])
+            if not ways:
+                raise GondolaError(
+                    "This mesh is torn: its open edges form no loops that could be closed. "
+                    "Close its holes, or give it thickness."
+                )
+            to = ways.pop()
+            if not ways:
+                del following[loop[-1]]
+            if to == start:
+                break
+            loop.append(to)
+        rim = vertices[loop]
+        middle = rim.mean(axis=0)
+        _, _, axes = np.linalg.svd(rim - middle, full_matrices=False)
+        width = float(np.ptp((rim - middle) @ axes[0]))
+        off = float(np.abs((rim - middle) @ axes[2]).max())
+        if off > FLAT_LID * width and len(loop) > 4:
+            raise GondolaError(
+                f"This mesh has a hole {width:.0f} mm wide that is not flat: a lid over it would be "
+                "a guess. Close it first."
+            )
+        holes += 1
+        at = len(vertices) + len(points)
+        points.append(middle)
+        after = loop[1:] + loop[:1]
+        lids += [[to, fro, at] for fro, to in zip(loop, after, strict=True)]
+        turned = np.roll(rim, -1, axis=0)
+        lid_area += float(
+            0.5 * np.linalg.norm(np.cross(rim - middle, turned - middle), axis=1).sum()
+        )
+    if lid_area > LARGEST_LID * skin:
+        raise GondolaError(
+            "This mesh is an open surface with no inside: lids over its holes would make "
+            f"{lid_area / (skin + lid_area):.0%} of its skin. Give it thickness, or close it first."
+        )
+    before = _signed(vertices - vertices.mean(axis=0), faces)
+    vertices = np.concatenate([vertices, np.array(points)])
+    faces = np.concatenate([faces, np.array(lids, dtype=np.int64)])
+    after_ = _signed(vertices - vertices.mean(axis=0), faces)
+    change = abs(after_ - before) / max(abs(after_), 1e-9)
+    noun = "hole was" if holes == 1 else "holes were"
+    return vertices, faces, (
+        f"{holes} {noun} closed with a flat lid, {lid_area / 100:.2f} cm² in all; the volume changed "
+        f"by {change:.1%}."
+    )
+
+
+def _lids_coloured(colours: Colours, faces: NDArray[np.int64], sound: int) -> Colours:
+    """Colours with those of the lids' middles added, each the mean of its rim."""
+    lids = faces[(faces >= sound).any(axis=1)]
+    middles = lids[:, 2]
+    count = int(middles.max()) + 1 - sound
+    total = np.zeros((count, 3))
+    np.add.at(total, middles - sound, colours[lids[:, 0]].astype(float))
+    mean = total / np.bincount(middles - sound, minlength=count)[:, None]
+    return np.concatenate([colours, np.rint(mean).astype(np.uint8)])
+
+
+def _signed(vertices: Array, faces: NDArray[np.int64]) -> float:
+    return mesh_volume(TriMesh(vertices, faces.astype(np.int32)))
+
+
+def _outward_shells(
+    vertices: Array, faces: NDArray[np.int64]
+) -> tuple[NDArray[np.int64], bool]:
+    """Shells with negative volume turned, unless they lie in a larger one and are its cavity."""
+    edges = np.concatenate([faces[:, :2], faces[:, 1:]])
+    graph = coo_array(
+        (np.ones(len(edges), dtype=np.int8), (edges[:, 0], edges[:, 1])),
+        shape=(len(vertices), len(vertices)),
+    )
+    count, of = connected_components(graph, directed=False)
+    shell = of[faces[:, 0]]
+    a, b, c = (vertices[faces[:, corner]] for corner in range(3))
+    parts = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6.0
+    volume = np.bincount(shell, weights=parts, minlength=count)
+    if not (volume < 0).any():
+        return faces, False
+    low = np.full((count, 3), np.inf)
+    high = np.full((count, 3), -np.inf)
+    np.minimum.at(low, of, vertices)
+    np.maximum.at(high, of, vertices)
+    flip = np.zeros(count, dtype=bool)
+    for one in np.flatnonzero(volume < 0):
+        around = (
+            (low <= low[one]).all(axis=1) & (high >= high[one]).all(axis=1)
+            & (np.abs(volume) > abs(volume[one]))
+        )
+        flip[one] = not around.any()
+    turn = flip[shell]
+    faces = np.where(turn[:, None], faces[:, ::-1], faces)
+    return faces, bool(flip.any())
