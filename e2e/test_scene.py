@@ -122,6 +122,18 @@ class EveryStage(BrowserCase):
                 ]
                 self.assertEqual(serious, [])
 
+    def test_every_profile_is_there_as_a_table_too(self):
+        page = self.page
+        for caption, column, text in (
+            ("Heat and cure against depth", "peak", "°C"), ("Light left against depth", "blue", "%"),
+            ("Smallest bubble that leaves, against depth", "bubble", "mm"),
+            ("Layer lines", "free to bond", "bonds"), ("Sight of figures", "reads as", "pike"),
+        ):
+            with self.subTest(caption):
+                table = page.get_by_role("table", name=caption)
+                expect(table.get_by_role("columnheader", name=column)).to_have_count(1)
+                expect(table).to_contain_text(text)
+
     def test_a_figure_is_dragged_in_the_plan(self):
         self.go("Figures")
         pike = self.page.get_by_role("img", name="The bed from above, with soundings").locator(

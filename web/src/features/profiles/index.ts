@@ -1,1 +1,2 @@
-export { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "./profiles";
+export { Profiles, PROFILES_WIDTH, useReadings } from "./profiles";
+export { ProfileTables } from "./tables";

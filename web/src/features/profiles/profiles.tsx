@@ -3,7 +3,7 @@ import { scaleLinear } from "d3-scale";
 import { Label } from "../../sounding/label";
 import { Band, Curve, Limit, Profile } from "../../sounding/profile";
 import { apart, between, nearest, span, useDepth } from "../../sounding/scales";
-import { lengthText, temperatureFigure } from "../../units/display";
+import { temperatureFigure } from "../../units/display";
 import { type Stage, useDesk } from "../workspace";
 import { sightRows } from "./sights";
 
@@ -236,23 +236,3 @@ export function useReadings(): { word: string; value: string; chip?: string }[] 
 }
 
 const bubbleText = (mm: number | null | undefined) => (mm === null || mm === undefined ? "none leave" : mm < 0.005 ? "all bubbles leave" : `bubbles over ${mm.toFixed(2)} mm`);
-
-/** The heat profile as a table, for who does not see the plot. */
-export function HeatTable() {
-  const { outcome, units } = useDesk();
-  const { heat } = outcome;
-  return (
-    <table>
-      <caption>Peak temperature against depth</caption>
-      <thead><tr><th>depth</th><th>pour</th><th>peak</th></tr></thead>
-      <tbody>
-        {heat.depth_mm.map((depth, index) => (
-          <tr key={depth}>
-            <td>{lengthText(depth, units)}</td><td>{heat.pour_number[index]}</td>
-            <td>{temperatureFigure(heat.peak_c[index] ?? 0, units)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}

@@ -6,7 +6,7 @@ import { DepthContext, tankScale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
 import { lengthText } from "../../units/display";
 import { HeatLayer, PlacePlot } from "../heat";
-import { HeatTable, Profiles, PROFILES_WIDTH, useReadings } from "../profiles";
+import { Profiles, PROFILES_WIDTH, ProfileTables, useReadings } from "../profiles";
 import { usePicture } from "../scenes";
 import { type Stage, useDesk } from "../workspace";
 import { Gondola } from "./gondola";
@@ -61,7 +61,7 @@ export function SoundingSheet({ stage, side, heat, words }: { stage: Stage; side
         </DepthContext>
       ) : null}
       <Readout left={profilesX} top={bottom + 34} heat={heat} />
-      <VisuallyHidden><HeatTable /></VisuallyHidden>
+      <VisuallyHidden><ProfileTables /></VisuallyHidden>
     </Box>
   );
 }
