@@ -22,8 +22,13 @@ class Keeper:
         self._lock = threading.Lock()
         self.computed: dict[str, int] = {}
 
-    def keep(self, subject: str, inputs: object, compute: Callable[[], Answer]) -> Answer:
-        """The answer kept for these inputs, else computed and kept."""
+    def keep(
+        self, subject: str, inputs: object, compute: Callable[[], Answer], most: int | None = None
+    ) -> Answer:
+        """The answer kept for these inputs, else computed and kept.
+
+        most  how many answers of this subject are kept at a time; None: as many as there is room for
+        """
         key = f"{subject}:{digest(inputs)}"
         with self._lock:
             if key in self._answers:
@@ -34,6 +39,9 @@ class Keeper:
         with self._lock:
             self._answers[key] = answer
             self.computed[subject] = self.computed.get(subject, 0) + 1
+            mine = [one for one in self._answers if one.startswith(f"{subject}:")] if most else []
+            for old in mine[: max(0, len(mine) - (most or 0))]:
+                del self._answers[old]
             while len(self._answers) > self._most:
                 self._answers.popitem(last=False)
         return answer

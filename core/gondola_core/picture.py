@@ -18,7 +18,7 @@ from .geometry.shapes import GOLDEN
 from .kept import Keeper
 from .model import bed_surface
 from .raster import Buffer, Pixels, corner_attributes, draw
-from .scene import BoxShape, Scene
+from .scene import BoxShape, Figure, Scene
 from .scene_shape import body_inputs
 from .surface_paint import surface_paint
 from .tint import water_of
@@ -39,6 +39,8 @@ AT_GLASS_MM = 0.6
 """A surface this near the glass is cast against it. Source: assumed"""
 NODES = 28
 """Distances along a sight line at which its colour is computed."""
+MOST_SCENERIES = 4
+"""Sceneries kept at a time: some 20 MB each at the width of the page."""
 SAMPLES = 14
 """Looks up for the soft shadow of a pixel."""
 LEAST_PIXELS, MOST_PIXELS = 120, 1600
@@ -75,11 +77,13 @@ def picture(
     width_px = int(np.clip(width_px, LEAST_PIXELS, MOST_PIXELS))
     tank = scene.tank
     scenery = keeper.keep(
-        f"scenery-{view}-{width_px}",
-        [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
-         scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb, scene.brief.backdrop_srgb,
+        "scenery",
+        [view, width_px, tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm,
+         tank.fill_height_mm, scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb,
+         scene.brief.backdrop_srgb,
          [[body_inputs(one), one.paint_srgb, one.zones, one.own_colours] for one in scene.figures]],
         lambda: _scenery(scene, view, width_px, meshes, keeper),
+        most=MOST_SCENERIES,
     )
     water = water_of(scene)
     return _encoded(_above(scene, scenery, water) if view == "above" else _level(scenery, water))
@@ -103,6 +107,11 @@ def _drawn(mesh: TriMesh, turn: Array) -> tuple[TriMesh, Pixels]:
     return mesh, corner_attributes(mesh, turn)
 
 
+def _drawn_figure(figure: Figure, meshes: Meshes) -> tuple[TriMesh, Pixels]:
+    mesh = figure_mesh(figure, meshes)
+    return _drawn(mesh if figure.own_colours else mesh.plain(), figure_matrix(figure))
+
+
 def _scenery(
     scene: Scene, view: View, width_px: int, meshes: Meshes, keeper: Keeper
 ) -> Scenery:
@@ -121,8 +130,12 @@ def _scenery(
         bodies.append(_drawn(own_mesh(scene.bed.mesh, meshes), upright))
     bed_parts = len(bodies)
     for figure in scene.figures:
-        mesh = figure_mesh(figure, meshes)
-        bodies.append(_drawn(mesh if figure.own_colours else mesh.plain(), figure_matrix(figure)))
+        bodies.append(
+            keeper.keep(
+                "drawn", [body_inputs(figure), figure.own_colours],
+                lambda figure=figure: _drawn_figure(figure, meshes),  # type: ignore[misc]
+            )
+        )
     buffer = draw(
         bodies, rows, columns, axes, (origin[0], origin[1], origin[2]), _SIGNS[view], scale
     )

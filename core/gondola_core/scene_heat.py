@@ -63,6 +63,10 @@ AFTER_LAST_POUR_PEAKS = 1.5 * DAY
 """The same where only peaks are asked [s]: they come within hours."""
 
 
+MOST_MARCHES = 12
+"""Marches kept at a time, for steps back and forth and what is tried."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SceneHeat:
     """The march and what it says of pours, figures and walls.
@@ -132,7 +136,7 @@ def scene_heat(
     inputs = _heat_inputs(scene)
     with ThreadPoolExecutor(max_workers=1) as pool:
         beside = pool.submit(keeper.keep, "band", inputs, spread)
-        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole)
+        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole, most=MOST_MARCHES)
         low, mid, high = beside.result()
     coarse_peaks = [one.peak_c if one is not None else None for one in mid]
     ratio = _BAND.cell_mm / DRAFT.cell_mm

@@ -39,6 +39,10 @@ from .traps import FreeSpans, free_spans
 Array = NDArray[np.float64]
 
 
+MOST_SHAPES = 12
+"""Whole scenes of columns kept at a time."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FigureShape:
     """One figure as a body: corners of its extent, bulk, underside, and how far the bed is below.
@@ -96,7 +100,8 @@ def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
         for figure, body in zip(scene.figures, bodies, strict=True)
     ]
     spans = keeper.keep(
-        "spans", [outline, bed, bodies], lambda: put_together(columns, [outside, ground, *parts])
+        "spans", [outline, bed, bodies], lambda: put_together(columns, [outside, ground, *parts]),
+        most=MOST_SHAPES,
     )
     prefilled = [figure.prefilled for figure in scene.figures]
     free = keeper.keep(
@@ -105,6 +110,7 @@ def scene_shape(scene: Scene, meshes: Meshes, keeper: Keeper) -> SceneShape:
             spans,
             frozenset(FIRST_FIGURE + at for at, full in enumerate(prefilled) if full),
         ),
+        most=MOST_SHAPES,
     )
     named = [(figure.id, figure.name) for figure in scene.figures]
     traps, basins = keeper.keep(

@@ -17,16 +17,19 @@ def surface_paint(
     scene: Scene, buffer: Buffer, bed_parts: int, x: Pixels, y: Pixels, z: Pixels
 ) -> Pixels:
     """Linear colour of each pixel's surface: figures by zone, the bed by slope, height and grain."""
-    paint = np.empty((*buffer.what.shape, 3), dtype=np.float32)
-    paint[:] = linear_of_hex(scene.brief.backdrop_srgb)
-    on_bed = (buffer.what >= 0) & (buffer.what < bed_parts)
-    if on_bed.any():
-        paint[on_bed] = _bed_paint(scene, buffer.carried[on_bed], x[on_bed], y[on_bed], z[on_bed])
-    for number, figure in enumerate(scene.figures):
-        mine = buffer.what == bed_parts + number
-        if mine.any():
-            paint[mine] = figure_paint(figure, buffer.carried[mine])
-    return paint
+    what = buffer.what.ravel()
+    carried = buffer.carried.reshape(len(what), -1)
+    paint = np.empty((len(what), 3), dtype=np.float32)
+    paint[:] = linear_of_hex(scene.brief.backdrop_srgb).astype(np.float32)
+    bed = np.flatnonzero((what >= 0) & (what < bed_parts))
+    if len(bed):
+        place = (axis.ravel()[bed] for axis in (x, y, z))
+        paint[bed] = _bed_paint(scene, carried[bed], *place)
+    for number, figure in enumerate(scene.figures, start=bed_parts):
+        mine = np.flatnonzero(what == number)
+        if len(mine):
+            paint[mine] = figure_paint(figure, carried[mine])
+    return paint.reshape(*buffer.what.shape, 3)
 
 
 def mean_colour(mesh: TriMesh) -> str | None:

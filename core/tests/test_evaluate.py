@@ -135,6 +135,16 @@ class Keeping(unittest.TestCase):
         self.assertEqual(keeper.computed["square"], 4)
         keeper.keep("square", 1, lambda: self.fail("kept"))
 
+    def test_a_subject_of_large_answers_keeps_only_its_latest(self):
+        keeper = Keeper(most=10)
+        keeper.keep("small", 0, lambda: "stays")
+        for value in (1, 2, 3):
+            keeper.keep("large", value, lambda value=value: value, most=2)
+        keeper.keep("small", 0, lambda: self.fail("kept"))
+        keeper.keep("large", 3, lambda: self.fail("kept"), most=2)
+        keeper.keep("large", 1, lambda: 1, most=2)
+        self.assertEqual(keeper.computed["large"], 4)
+
     def test_digest_tells_inputs_apart(self):
         scene = quarry_pool()
         self.assertEqual(digest(scene), digest(quarry_pool()))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import log
 
 import numpy as np
@@ -38,10 +39,17 @@ def absorbance_per_cm(colourant: Colourant) -> Array:
     """
     if colourant.absorbances_per_cm:
         return np.array(colourant.absorbances_per_cm)
+    return _of_bands(
+        tuple((band.absorbance_per_cm, band.centre_nm, band.width_nm) for band in colourant.bands)
+    )
+
+
+@lru_cache(maxsize=128)
+def _of_bands(bands: tuple[tuple[float, float, float], ...]) -> Array:
     total = np.zeros(len(WAVELENGTHS_NM))
-    for band in colourant.bands:
-        away = (WAVELENGTHS_NM - band.centre_nm) / band.width_nm
-        total += band.absorbance_per_cm * np.exp(-0.5 * away**2)
+    for height, centre, width in bands:
+        total += height * np.exp(-0.5 * ((WAVELENGTHS_NM - centre) / width) ** 2)
+    total.flags.writeable = False
     return total
 
 

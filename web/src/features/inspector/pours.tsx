@@ -126,7 +126,7 @@ export function PoursInspector() {
           ["bond", "ends left to react in the face below, over those at its gel (assumed)"],
           ["hands", "stirring by cup, a thin stream of 150 ml a minute, 1 min a figure, a last look; type your own (assumed)"],
           ["hard", "when the last corner is glassy at the mean room (assumed)"],
-          ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}; your maker's data sheet comes first`],
+          ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}${"rate_spread_fraction" in resin ? `; rate ± ${Math.round((resin.rate_spread_fraction ?? 0) * 100)} %, heat ± ${Math.round((resin.heat_spread_fraction ?? 0) * 100)} %` : ""}; your maker's data sheet comes first`],
           ["stress", "what reacts after gel and what cools from the glass temperature, held by wall and layer; index over strength (assumed)"],
         ]}
       </Sources>
