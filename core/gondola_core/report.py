@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from .cure.spans import CureSpan
 from .outcome import Outcome, PourOutcome
 
 _HEADS = (
@@ -10,17 +11,17 @@ _HEADS = (
 )
 
 
+_BAND_HEADS = (
+    "pour", "peak C", "tack opens h", "tack closes h", "hard h", "out h", "hands-on min", "of min",
+)
+
+
 def report(name: str, outcome: Outcome) -> str:
-    """A scene's outcome as plain text, pours from the bottom up, then the flags."""
-    rows = [_HEADS, *(_row(pour) for pour in outcome.pours)]
-    widths = [max(len(row[column]) for row in rows) for column in range(len(_HEADS))]
+    """A scene's outcome as plain text, pours from the bottom up, then their bands and the flags."""
     lines = [f"{name} ({outcome.grade} march, {outcome.march.cell_mm:g} mm cells)", ""]
-    for row in rows:
-        cells = [
-            cell.ljust(width) if column == len(_HEADS) - 1 else cell.rjust(width)
-            for column, (cell, width) in enumerate(zip(row, widths, strict=True))
-        ]
-        lines.append("  ".join(cells).rstrip())
+    lines += _table([_HEADS, *(_row(pour) for pour in outcome.pours)], left=True)
+    lines += ["", "If room and resin run cool and slow, or warm and quick:", ""]
+    lines += _table([_BAND_HEADS, *(_bands(pour) for pour in outcome.pours)], left=False)
     whole = outcome.whole
     lines += [
         "",
@@ -36,12 +37,42 @@ def report(name: str, outcome: Outcome) -> str:
     return "\n".join(lines)
 
 
+def _table(rows: list[tuple[str, ...]], left: bool) -> list[str]:
+    """Columns to the right, the last one to the left if that is asked."""
+    last = len(rows[0]) - 1 if left else None
+    widths = [max(len(row[column]) for row in rows) for column in range(len(rows[0]))]
+    return [
+        "  ".join(
+            cell.ljust(width) if column == last else cell.rjust(width)
+            for column, (cell, width) in enumerate(zip(row, widths, strict=True))
+        ).rstrip()
+        for row in rows
+    ]
+
+
 def _when(moment: str | None) -> str:
     return moment.replace("T", " ") if moment else "not in this room"
 
 
 def _hours(value: float | None) -> str:
     return "-" if value is None else f"{value:.1f}"
+
+
+def _span(span: CureSpan | None) -> str:
+    if span is None:
+        return "-"
+    return f"{span.early_h:.1f} to {'?' if span.late_h is None else f'{span.late_h:.1f}'}"
+
+
+def _bands(pour: PourOutcome) -> tuple[str, ...]:
+    band, spans = pour.peak_band, pour.spans
+    hands = (f"{pour.hands.planned_min:.0f}", f"{pour.hands.working_min:.0f}")
+    if band is None or spans is None:
+        return (str(pour.number), *("-",) * 5, *hands)
+    return (
+        str(pour.number), f"{band.low_c:.0f} to {band.high_c:.0f}", _span(spans.tack_opens),
+        _span(spans.tack_closes), _span(spans.hard), _span(spans.demould), *hands,
+    )
 
 
 def _row(pour: PourOutcome) -> tuple[str, ...]:

@@ -33,7 +33,10 @@ class Commands(unittest.TestCase):
         _, out, _ = run("evaluate", str(self.path), "--text")
         self.assertIn("Wagon in the Quarry Pool (draft march", out)
         rows = [line for line in out.splitlines() if line.strip()[:1] in "1234"]
-        self.assertGreaterEqual(len(rows), 4)
+        self.assertGreaterEqual(len(rows), 8)
+        for pour in evaluate(quarry_pool()).pours:
+            opens = pour.spans.tack_opens
+            self.assertIn(f"{opens.early_h:.1f} to {opens.late_h:.1f}", out)
         self.assertIn("WATCH  Pour 2 peaks at", out)
 
     def test_schema_and_sample(self):

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import { dayText, hoursText, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "./display";
+import { dayText, hoursBand, hoursText, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "./display";
 import { parse, parseHours, parseLength, parseTemperature } from "./entry";
 
 const metric = { length: "mm", temperature: "c", volume: "ml", mass: "g" } as const;
@@ -42,6 +42,9 @@ describe("shown numbers", () => {
     [weighedText(608, metric), "608.0 g"], [weighedText(100, us), "3.53 oz"],
     [hoursText(0.5), "30 min"], [hoursText(6.14), "6.1 h"], [hoursText(33.1), "33 h"], [hoursText(96), "4 d"],
     [hoursText(null), "not reached"],
+    [hoursBand({ early_h: 9.5, late_h: 27 }), "9.5 to 27 h"], [hoursBand({ early_h: 35, late_h: 79 }), "35 h to 3.3 d"],
+    [hoursBand({ early_h: 0.4, late_h: 0.75 }), "24 to 45 min"], [hoursBand({ early_h: 20, late_h: null }), "20 h or later"],
+    [hoursBand({ early_h: 4, late_h: 4.02 }), "4 h"],
     [dayText("2027-03-05T09:00:00"), "Fri 5 Mar"], [whenText("2027-03-11T11:22"), "Thu 11 Mar, 11:22"],
     [whenText(null), "not in this room"],
   ])("%s", (shown, wanted) => {
