@@ -798,14 +798,14 @@ export interface components {
          * Bond
          * @description The joint under a pour.
          *
-         *     degree_below    least degree of cure of the upper face of the pour below when this one comes
+         *     below_degree    least degree of cure of the upper face of the pour below when this one comes
          *     bond_fraction   groups still free to react there, over those at its gel; 1 before gel
          */
         Bond: {
+            /** Below Degree */
+            below_degree: number;
             /** Bond Fraction */
             bond_fraction: number;
-            /** Degree Below */
-            degree_below: number;
         };
         /**
          * Box
