@@ -78,7 +78,7 @@ class Bonds(unittest.TestCase):
             outcome = evaluate(quarry(wait_h=wait), DRAFT, Keeper())
             bond = outcome.pours[1].bond
             left.append(bond.bond_fraction)
-            degree.append(bond.below_degree)
+            degree.append(bond.below_cured_fraction)
         self.assertEqual(left[0], 1.0)  # not yet gelled
         self.assertEqual(left, sorted(left, reverse=True))
         self.assertLess(left[-1], 0.35)
@@ -99,8 +99,8 @@ class Bonds(unittest.TestCase):
         document["pours"] = pours
         bond = evaluate(scene_from(document), DRAFT, Keeper()).pours[1].bond
         degree = float(isothermal_cure(np.full(401, 24.0), 360.0, resin)[-1])
-        self.assertAlmostEqual(bond.below_degree, degree, delta=0.012)
-        self.assertAlmostEqual(bond.bond_fraction, (1 - bond.below_degree) / (1 - 0.58), places=3)
+        self.assertAlmostEqual(bond.below_cured_fraction, degree, delta=0.012)
+        self.assertAlmostEqual(bond.bond_fraction, (1 - bond.below_cured_fraction) / (1 - 0.58), places=3)
 
     def test_nothing_below_has_no_joint(self):
         outcome_scene = quarry()

@@ -14,11 +14,11 @@ from .plan import Marched
 class Bond:
     """The joint under a pour.
 
-    below_degree    least degree of cure of the upper face of the pour below when this one comes
+    below_cured_fraction   least degree of cure of the upper face of the pour below when this one comes
     bond_fraction   groups still free to react there, over those at its gel; 1 before gel
     """
 
-    below_degree: float
+    below_cured_fraction: float
     bond_fraction: float
 
 
@@ -44,4 +44,4 @@ def bond_below(marched: Marched, number: int, start: float, below: Resin) -> Bon
     # before the pour comes: the last row then, carried on to its start where a row follows
     degree = float(np.interp(start, marched.history_at[np.isfinite(row)], row[np.isfinite(row)]))
     left = (1.0 - degree) / (1.0 - below.gel_degree)
-    return Bond(below_degree=round(degree, 4), bond_fraction=round(min(1.0, max(0.0, left)), 3))
+    return Bond(below_cured_fraction=round(degree, 4), bond_fraction=round(min(1.0, max(0.0, left)), 3))

@@ -798,12 +798,12 @@ export interface components {
          * Bond
          * @description The joint under a pour.
          *
-         *     below_degree    least degree of cure of the upper face of the pour below when this one comes
+         *     below_cured_fraction   least degree of cure of the upper face of the pour below when this one comes
          *     bond_fraction   groups still free to react there, over those at its gel; 1 before gel
          */
         Bond: {
-            /** Below Degree */
-            below_degree: number;
+            /** Below Cured Fraction */
+            below_cured_fraction: number;
             /** Bond Fraction */
             bond_fraction: number;
         };

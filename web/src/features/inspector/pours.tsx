@@ -102,7 +102,7 @@ export function PoursInspector() {
         {told.stress ? <Row label="shrinks after gel" hint="gap at each wall if it lets go">{(told.stress.after_gel_fraction * 100).toFixed(2)} %, {lengthText(told.stress.gap_mm, units, 1)}</Row> : null}
         {told.stress ? <Row label="stress of its strength" hint="near 100 % it cracks">{Math.round(told.stress.stress_index * 100)} %</Row> : null}
         <Row label="joint below">{told.joint}{told.seam ? `, step ${told.seam.seam_de00.toFixed(1)}` : ""}</Row>
-        {told.bond ? <Row label="free to bond there" hint={`the face below is ${Math.round(told.bond.below_degree * 100)} % cured by then`}>{Math.round(told.bond.bond_fraction * 100)} %</Row> : null}
+        {told.bond ? <Row label="free to bond there" hint={`the face below is ${Math.round(told.bond.below_cured_fraction * 100)} % cured by then`}>{Math.round(told.bond.bond_fraction * 100)} %</Row> : null}
       </Box>
       <NumberField label={told.hands.own ? "hands on it, as you say" : "hands on it"} unit="min" value={Math.round(told.hands.planned_min)} take={(hands_min) => { keep(withPour(scene, pourNumber, { hands_min: hands_min > 0 ? hands_min : null }), `hands-on time of pour ${pourNumber}`); }} />
       <Grains />
