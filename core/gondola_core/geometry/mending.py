@@ -11,7 +11,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from ..errors import GondolaError
-from .mesh import Colours, TriMesh, body_volume, mesh_volume
+from .mesh import Colours, TriMesh, body_volume, mesh_area, mesh_volume
 
 Array = NDArray[np.float64]
 
@@ -194,8 +194,7 @@ def _sewn(
     turned = _turned_alike(points, renamed)
     if len(_open_edges(turned, len(points))):
         return None
-    a, b, c = (points[turned[:, corner]] for corner in range(3))
-    skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
+    skin = mesh_area(TriMesh(points, turned.astype(np.int32)))
     return points, turned, first[kept], (
         f"Torn edges were sewn where corners lay within {reach:.2f} mm of each other; the volume may "
         f"be off by {skin * reach / 2000:.2f} ml."
@@ -209,8 +208,7 @@ def _lidded(
     following: dict[int, list[int]] = {}
     for a, b in open_edges.tolist():
         following.setdefault(a, []).append(b)
-    a, b, c = (vertices[faces[:, corner]] for corner in range(3))
-    skin = float(0.5 * np.linalg.norm(np.cross(b - a, c - a), axis=1).sum())
+    skin = mesh_area(TriMesh(vertices, faces.astype(np.int32)))
     lids: list[list[int]] = []
     points: list[Array] = []
     lid_area, holes = 0.0, 0
