@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .checks import Edit, Flag, Remedy, Severity
+from .checks.heat import warm_words
 from .checks.recoat import window_middle_h
 from .checks.remedies import USUAL_WAIT_H
 from .errors import GondolaError
@@ -30,7 +31,10 @@ COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Staging:
-    """A way of pouring that stops nothing, or the best that was found."""
+    """A way of pouring that stops nothing, or the best that was found.
+
+    after_words  what has to follow where the room is too cold to get it hard
+    """
 
     name: str
     room_c: float
@@ -40,6 +44,7 @@ class Staging:
     last_pour_d: float
     demould_d: float | None
     stops: list[str]
+    after_words: str
     remedy: Remedy
 
 
@@ -146,6 +151,7 @@ def _told(name: str, room_c: float, scene: Scene, outcome: Outcome, clear: bool)
             None if outcome.whole.demould_h is None else round(outcome.whole.demould_h / 24, 1)
         ),
         stops=[flag.title for flag in _stops(outcome)],
+        after_words=_after(scene, outcome),
         remedy=Remedy(
             label=f"{count} pours of {scene.tank.fill_height_mm / count:.0f} mm at {room_c:g} °C",
             edits=[
@@ -154,6 +160,18 @@ def _told(name: str, room_c: float, scene: Scene, outcome: Outcome, clear: bool)
             ],
         ),
     )
+
+
+def _after(scene: Scene, outcome: Outcome) -> str:
+    """What has to follow in a room that is too cold to get the piece hard; empty where none is."""
+    if not any(flag.code == "never_hard" for flag in _stops(outcome)):
+        return ""
+    last = outcome.pours[-1]
+    words = warm_words(scene.resin_of(scene.pours[-1]), scene.brief.room)
+    if last.cure is None or last.cure.tack_closes_h is None:
+        return words
+    gone_d = (last.start_h + last.cure.tack_closes_h) / 24
+    return f"its tack is gone after {gone_d:.1f} d; then {words}"
 
 
 def _wider(scene: Scene) -> Scene | None:

@@ -4,8 +4,8 @@ import unittest
 
 import numpy as np
 
-from gondola_core.cure.kinetics import isothermal_cure
-from gondola_core.cure.tail import LAST_DAY, NEARLY, full_cure
+from gondola_core.cure.kinetics import degree_at_glass_temperature, isothermal_cure
+from gondola_core.cure.tail import LAST_DAY, NEARLY, full_cure, warm_end
 from gondola_core.evaluate import DRAFT, evaluate
 from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
@@ -80,6 +80,20 @@ class LeftToCure(unittest.TestCase):
         cool, warm = (full_cure(0.5, 0.0, 0.0, room, self.resin) for room in (17.0, 28.0))
         self.assertLess(warm[0], cool[0])
         self.assertGreater(warm[1], cool[1])
+
+    def test_the_least_warm_box_that_gets_a_stalled_pour_hard(self):
+        for room in (10.0, 15.0, 17.0):
+            degree = float(degree_at_glass_temperature(30.0, self.resin))
+            end = warm_end(self.resin, room, degree)
+            with self.subTest(room):
+                steps = round(end.warm_h * 10)
+                start = self.resin.tack_free_degree
+                there = isothermal_cure(np.full(steps + 1, end.warm_c), 360.0, self.resin, start)[-1]
+                self.assertAlmostEqual(float(there), degree, delta=0.002)
+                self.assertGreater(end.warm_c, room)
+                cooler = isothermal_cure(np.full(721, end.warm_c - 1), 360.0, self.resin, start)[-1]
+                self.assertTrue(float(cooler) < degree or end.warm_c - 1 <= room)
+        self.assertIsNone(warm_end(self.resin, 15.0, 0.999))
 
     def test_a_pour_that_is_there_already_counts_from_its_start(self):
         days, last = full_cure(0.97, 5 * DAY, 2 * DAY, 23.0, self.resin)

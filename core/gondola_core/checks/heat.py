@@ -6,10 +6,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..cure.answer import PourCure, PourPlaces
+from ..cure.kinetics import degree_at_glass_temperature
+from ..cure.plan import DEMOULD_TG_C
 from ..cure.spans import CureSpans
 from ..cure.stress import CRACKS_AT, PourStress
+from ..cure.tail import warm_end
+from ..materials import Resin
 from ..mixing import Mix
-from ..scene import Scene
+from ..scene import Room, Scene
 from .flag import Flag, Remedy, Severity
 from .recoat import recoat_flags, window_middle_h
 from .remedies import split_pour, warm_room
@@ -294,6 +298,15 @@ def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Fl
     return found
 
 
+def warm_words(resin: Resin, room: Room) -> str:
+    """What a warm box does for a resin that stalls in a cold room."""
+    mean_c = 0.5 * (room.day_c + room.night_c) if room.warm_box_c is None else room.warm_box_c
+    end = warm_end(resin, mean_c, float(degree_at_glass_temperature(DEMOULD_TG_C, resin)))
+    if end is None:
+        return "no warm box up to 40 °C brings it there: take another resin"
+    return f"{end.warm_h:.0f} h in a warm box at {end.warm_c:.0f} °C bring it there"
+
+
 def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> list[Flag]:
     room = scene.brief.room
     resin = scene.resin_of(scene.pours[number - 1])
@@ -328,7 +341,7 @@ def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> li
                 title="The piece does not get hard enough to take out",
                 sentence=(
                     f"In this room pour {number} stalls at {cure.degree_at_end:.0%} cure; "
-                    "warm the room."
+                    f"once its tack is gone, {warm_words(resin, scene.brief.room)}."
                 ),
                 number=cure.degree_at_end,
                 limit=1.0,

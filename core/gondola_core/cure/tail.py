@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+from dataclasses import dataclass
 
 import numpy as np
 from numba import njit
@@ -17,6 +18,10 @@ LAST_DAY = 30.0
 NEARLY = 0.97
 """share of that at which a pour counts as fully cured. Source: own_march"""
 _STEP = 0.5 * HOUR
+LONGEST_WARM = 3 * DAY
+"""s; a warm box is not kept longer. Source: assumed"""
+WARMEST_BOX_C = 40.0
+"""degrees C; warmer softens dam and glue. Source: assumed"""
 
 
 @njit(nogil=True, cache=True)
@@ -34,6 +39,34 @@ def _tail(cure, room_c, steps, step, by_temperature, by_degree, sharpness, logis
 @functools.lru_cache(maxsize=32)
 def _tables(resin_json: str) -> RateTables:
     return rate_tables([Resin.model_validate_json(resin_json)])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WarmEnd:
+    """A warm box after the last pour's tack, in which it gets hard enough to come out."""
+
+    warm_c: float
+    warm_h: float
+
+
+def warm_end(resin: Resin, room_c: float, demould_degree: float) -> WarmEnd | None:
+    """The least warm box, in whole degrees, that brings a cold room's pour to demould in three days.
+
+    From the degree of cure at which it is no longer tacky; None where no box up to 40 degrees does,
+    or where the resin would not have to be warmed.
+    Source: assumed
+    """
+    tables = _tables(resin.model_dump_json())
+    steps = int(LONGEST_WARM / _STEP)
+    for warm_c in range(int(np.floor(room_c)) + 1, int(WARMEST_BOX_C) + 1):
+        history = _tail(
+            resin.tack_free_degree, float(warm_c), steps, _STEP, tables.by_temperature[0],
+            tables.by_degree[0], float(tables.sharpness[0]), tables.logistic,
+        )
+        there = np.flatnonzero(history >= demould_degree)
+        if len(there):
+            return WarmEnd(warm_c=float(warm_c), warm_h=float(there[0]) * _STEP / HOUR)
+    return None
 
 
 def full_cure(

@@ -3232,8 +3232,12 @@ export interface components {
         /**
          * Staging
          * @description A way of pouring that stops nothing, or the best that was found.
+         *
+         *     after_words  what has to follow where the room is too cold to get it hard
          */
         Staging: {
+            /** After Words */
+            after_words: string;
             /** Clear */
             clear: boolean;
             /** Demould D */

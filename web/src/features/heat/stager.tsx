@@ -37,6 +37,7 @@ export function Stager() {
         <Box key={one.name} marginTop="2" paddingLeft="2" borderLeft="3px solid" borderColor={one.clear ? "set" : "caution"} fontSize="14px">
           <b>{one.name}: {one.pours_count} pours</b>, {one.demould_d === null ? "not hard within 14 days of the last" : `dam off after ${one.demould_d} d`}, {one.hottest_c === null ? "" : one.hottest_c >= 100 ? "runs away" : `${temperatureText(one.hottest_c, units)} at most`}
           {one.clear ? null : <Box color="caution">{one.stops.join("; ")}</Box>}
+          {one.after_words ? <Box>{one.after_words.charAt(0).toUpperCase() + one.after_words.slice(1)}</Box> : null}
           {one.name.includes("footprint") ? null : <Box><Pill tone="depth" marginTop="1" aria-label={`Try: ${one.remedy.label}`} onClick={() => { desk.tryOut(one.remedy); }}>try it</Pill></Box>}
         </Box>
       ))}
