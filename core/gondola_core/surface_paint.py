@@ -55,8 +55,10 @@ def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -
 
 
 def figure_paint(figure: Figure, carried: Pixels) -> Array:
-    """Its file's colours if it wears them; else back above, belly below, marks as bars on fish and as
-    the lower third of other things."""
+    """Linear colour of points of a figure: of its file, or paint by zone.
+
+    Back above, belly below, marks as bars on fish and as the lower third of other things.
+    """
     if figure.own_colours and carried.shape[1] == COLOURED and np.isfinite(carried[:, ATTRIBUTES:]).all():
         return np.asarray(carried[:, ATTRIBUTES:])
     flank = linear_of_hex(figure.paint_srgb)

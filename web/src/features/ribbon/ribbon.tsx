@@ -144,7 +144,7 @@ function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; ope
       <rect x={begins} y={y} width={ends - begins} height={height} fill="var(--set)" fillOpacity={0.3} />
       <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" fillOpacity={0.75} />
       {until > sure ? <rect x={sure} y={y} width={until - sure} height={height} fill="var(--set)" /> : null}
-      {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={y + height / 2 + 4.5} fontSize={13} fontWeight={700} fill="var(--ink)">tack</Label> : null}
+      {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={y + height / 2 + 4.5} fontSize={13} fontWeight={700} fill="var(--on-set)">tack</Label> : null}
     </g>
   );
 }
