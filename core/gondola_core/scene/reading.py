@@ -151,11 +151,36 @@ def _sentence(label: str, field: FieldInfo | None, flaw: dict[str, Any]) -> str:
         return f"{name} may have {context['max_length']} characters at most."
     if kind == "string_too_short":
         return f"{name} is empty."
+    if kind in ("too_short", "too_long"):
+        short = kind == "too_short"
+        bound = context["min_length" if short else "max_length"]
+        noun = "entry" if bound == 1 else "entries"
+        return (
+            f"{name} has to have {'at least' if short else 'at most'} {bound} {noun}; "
+            f"it has {context['actual_length']}."
+        )
+    if kind.startswith(("datetime_", "timezone_")):
+        return f"{name} has to be a date and time such as 2027-03-05T09:00; {shown}."
+    if kind.startswith("bool_"):
+        return f"{name} has to be true or false; {shown}."
+    if kind == "string_pattern_mismatch":
+        wanted = "a colour such as #8a4b32" if "#" in context["pattern"] else (
+            "small letters, digits and dashes, 40 at most"
+        )
+        return f"{name} has to be {wanted}; {shown}."
+    if kind == "string_type":
+        return f"{name} has to be text; {shown}."
+    if kind == "list_type":
+        return f"{name} has to be a list; {shown}."
+    if kind in ("model_type", "model_attributes_type", "dict_type"):
+        return f"{name} has to be an object with fields of its own; {shown}."
     if kind == "missing":
         return f"{name} is missing."
     if kind == "extra_forbidden":
         return f"{name} is not a field of a scene: take it out or correct its spelling."
-    if kind in ("float_type", "int_type", "finite_number"):
+    if kind in ("int_type", "int_from_float"):
+        return f"{name} has to be a whole number; {shown}."
+    if kind in ("float_type", "finite_number"):
         return f"{name} has to be a number; {shown}."
     if kind in ("literal_error", "union_tag_invalid"):
         wanted = context.get("expected") or context.get("expected_tags")
