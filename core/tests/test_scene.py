@@ -59,7 +59,8 @@ class Sentences(unittest.TestCase):
             ("brief.first_pour_at", "tomorrow", "brief.first_pour_at",
              "Brief, start of the first pour has to be a date and time such as 2027-03-05T09:00; "
              "it says 'tomorrow'."),
-            ("bed.sealed", "maybe", "bed.sealed", "Bed, bed sealed has to be true or false; it says 'maybe'."),
+            ("bed.sealed", "maybe", "bed.sealed",
+             "Bed, bed sealed has to be true or false; it says 'maybe'."),
             ("bed.paint_srgb", "green", "bed.paint_srgb",
              "Bed, colour of the bed has to be a colour such as #8a4b32; it says 'green'."),
             ("pours.0.id", "a b", "pours.0.id",
