@@ -121,7 +121,9 @@ def evaluate(
         grade=grade.name,
         whole=_whole(scene, volumes, pours, starts, dam),
         pours=pours,
-        heat=heat_profile(heat.marched, heat.cells, heat.cures, heat.bands_c, mean_room_c),
+        heat=heat_profile(
+            heat.marched, heat.cells, heat.cures, heat.bands_c, mean_room_c, starts
+        ),
         limits=heat_limits(scene, heat.cures, heat.places),
         history=cure_history(heat.marched),
         bubbles=bubbles_of(scene, heat),

@@ -28,6 +28,16 @@ class Composing(unittest.TestCase):
         self.assertAlmostEqual(total, self.outcome.whole.free_volume_ml, delta=0.1)
         self.assertLess(total, 180 * 110 * 120 / 1000)
 
+    def test_the_last_level_to_gel_is_when_the_pour_has(self):
+        heat = self.outcome.heat
+        for pour in self.outcome.pours:
+            with self.subTest(pour.number):
+                levels = [
+                    hours for hours, number in zip(heat.gel_h, heat.pour_number, strict=True)
+                    if number == pour.number
+                ]
+                self.assertEqual(max(levels), pour.cure.gel_h)
+
     def test_energy_balances_in_every_run(self):
         self.assertLess(self.outcome.march.imbalance_fraction, 1e-3)
 

@@ -49,6 +49,8 @@ class PourCure:
 class HeatProfile:
     """Against depth, from the surface down: the hottest resin of each level and when.
 
+    gel_h  of its least cured place, from the start of its own pour; peak_at_h from the first pour
+
     low_c and high_c spread each level's peak as its pour's band is spread, in the share that its
     rise above the room has of its pour's rise (assumed).
     """
@@ -258,6 +260,7 @@ def heat_profile(
     cures: list[PourCure | None],
     bands_c: list[tuple[float, float] | None],
     mean_room_c: float,
+    starts_h: list[float],
 ) -> HeatProfile:
     """Levels that hold resin, from the surface down."""
     fill = float(geometry.z_faces[-1])
@@ -267,8 +270,11 @@ def heat_profile(
         float(marched.peak_at[level].ravel()[int(np.nanargmax(marched.peak_c[level]))])
         for level in rows
     ]
-    gel = [_last(marched.crossed_at[0][level][marched.resin[level]], 0.0) for level in rows]
     numbers = [int(marched.pour_of_level[level]) for level in rows]
+    gel = [
+        _last(marched.crossed_at[0][level][marched.resin[level]], starts_h[number] * HOUR)
+        for level, number in zip(rows, numbers, strict=True)
+    ]
     spread = [
         _level_band(float(peak), cures[number], bands_c[number], mean_room_c)
         for peak, number in zip(peaks, numbers, strict=True)

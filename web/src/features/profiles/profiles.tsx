@@ -96,12 +96,8 @@ function TackBand({ low, high }: { low: number; high: number }) {
 /** Hours from its own pour to gel, by level. */
 function Gel({ x }: { x: number }) {
   const { outcome } = useDesk();
-  const { heat, pours } = outcome;
-  const hours = heat.depth_mm.map((_, level) => {
-    const gel = heat.gel_h[level];
-    const pour = pours[(heat.pour_number[level] ?? 1) - 1];
-    return gel === null || gel === undefined || !pour ? null : gel - pour.start_h;
-  });
+  const { heat } = outcome;
+  const hours = heat.gel_h;
   const [, most] = span(hours, [0, 6]);
   return (
     <Profile x={x} width={GEL} title="gel" under="after, h">

@@ -10,7 +10,7 @@ export function ProfileTables() {
   return (
     <>
       <Table
-        caption="Heat and cure against depth" heads={["depth", "pour", "peak", "from", "to", "gel, from the first pour"]}
+        caption="Heat and cure against depth" heads={["depth", "pour", "peak", "from", "to", "gel after"]}
         rows={heat.depth_mm.map((depth, level) => [
           lengthText(depth, units, 1), String(heat.pour_number[level]), warm(heat.peak_c[level]), warm(heat.low_c[level]),
           warm(heat.high_c[level]), hoursText(heat.gel_h[level]),
