@@ -1691,6 +1691,8 @@ export interface components {
          * HeatProfile
          * @description Against depth, from the surface down: the hottest resin of each level and when.
          *
+         *     gel_h  of its least cured place, from the start of its own pour; peak_at_h from the first pour
+         *
          *     low_c and high_c spread each level's peak as its pour's band is spread, in the share that its
          *     rise above the room has of its pour's rise (assumed).
          */
