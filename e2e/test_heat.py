@@ -89,6 +89,7 @@ class Staging(BrowserCase):
         staged.get_by_role("button", name=re.compile("Try: .* at 23 °C")).click()
         tried = flags.get_by_role("group", name="Tried")
         expect(tried.get_by_role("row", name="stop / watch")).to_contain_text("0 /")
+        self.settled()
         tried.get_by_role("button", name="keep it").click()
         self.saved()
         expect(flags.get_by_text("runs away")).to_have_count(0)

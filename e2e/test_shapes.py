@@ -169,6 +169,7 @@ class Figures(BrowserCase):
         helps = self.page.get_by_role("group", name="What helps")
         helps.get_by_role("button", name=re.compile("Try: tilt it")).first.click()
         expect(flags.get_by_text("of air stays under the hull")).to_have_count(0)
+        self.settled()
         flags.get_by_role("group", name="Tried").get_by_role("button", name="keep it").click()
         self.saved()
 

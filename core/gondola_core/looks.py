@@ -1,46 +1,69 @@
-"""How every corner of each figure reads through the front glass, for the model in the round."""
+"""How every corner of bed and figures reads through the front glass, for the model in the round."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
+from numpy.typing import NDArray
 from scipy.interpolate import RegularGridInterpolator
 
-from .geometry import Meshes, figure_mesh
+from .geometry import Meshes, TriMesh, figure_mesh
+from .geometry.body import own_mesh
 from .geometry.frame import figure_matrix
-from .model import FigureLook
-from .raster import corner_attributes
+from .model import Look, bed_surface
+from .raster import Pixels, corner_attributes
 from .scene import Scene
-from .surface_paint import figure_paint
+from .surface_paint import bed_paint, figure_paint
 from .tint import water_of
+from .tint.attenuation import Water
 from .tint.paint import linear_map
 
+Array = NDArray[np.float64]
+Paint = Callable[[Pixels, Array], Array]
+"""Linear colour of corners, of their attributes and their places."""
+
 DEPTHS, DISTANCES = 48, 12
-"""Places over a figure's height and thickness at which the water is computed; linear between."""
+"""Places over a body's height and thickness at which the water is computed; linear between."""
 
 
-def figure_looks(scene: Scene, meshes: Meshes) -> dict[str, FigureLook]:
-    """Paint or own colours of each figure's corners, read where they are; by figure id.
+def scene_looks(scene: Scene, meshes: Meshes) -> dict[str, Look]:
+    """Paint or own colours of every corner, read where it is; by the node of `scene_glb`.
 
     The water is that of the picture; facing and shade are left to whoever lights the model.
     """
-    water = water_of(scene)
-    fill = scene.tank.fill_height_mm
-    looks = {}
+    water, fill = water_of(scene), scene.tank.fill_height_mm
+
+    def ground(attributes: Pixels, at: Array) -> Array:
+        return bed_paint(scene, attributes, at[:, 0], at[:, 1], at[:, 2])
+
+    looks = {"bed": _look(water, fill, bed_surface(scene), np.eye(3), ground)}
+    if scene.bed.mesh is not None:
+        looks["bed-mesh"] = _look(
+            water, fill, own_mesh(scene.bed.mesh, meshes), np.eye(3), ground
+        )
     for figure in scene.figures:
         mesh = figure_mesh(figure, meshes)
-        if not figure.own_colours:
-            mesh = mesh.plain()
-        attributes = corner_attributes(mesh, figure_matrix(figure))
-        attributes = attributes.reshape(-1, attributes.shape[2])
-        corners = mesh.vertices[mesh.faces].reshape(-1, 3)
-        place = np.stack([np.clip(fill - corners[:, 2], 0, fill), np.maximum(corners[:, 1], 0)], axis=1)
-        low, high = place.min(axis=0), place.max(axis=0) + 1e-3
-        depth = np.linspace(low[0], high[0], DEPTHS)
-        behind = np.linspace(low[1], high[1], DISTANCES)
-        matrix, veil = linear_map(water, depth[:, None], behind)
-        table = np.concatenate([matrix.reshape(DEPTHS, DISTANCES, 9), veil], axis=2)
-        at = RegularGridInterpolator((depth, behind), table)(place)
-        paint = figure_paint(figure, attributes)
-        reads = np.einsum("ijk,ik->ij", at[:, :9].reshape(-1, 3, 3), paint) + at[:, 9:]
-        looks[figure.id] = FigureLook(linear_srgb=np.clip(reads, 0, 1), normals=attributes[:, :3])
+        looks[f"figure-{figure.id}"] = _look(
+            water, fill, mesh if figure.own_colours else mesh.plain(), figure_matrix(figure),
+            lambda attributes, _, figure=figure: figure_paint(figure, attributes),  # type: ignore[misc]
+        )
     return looks
+
+
+def _look(water: Water, fill_mm: float, mesh: TriMesh, turn: Array, painted: Paint) -> Look:
+    attributes = corner_attributes(mesh, turn)
+    attributes = attributes.reshape(-1, attributes.shape[2])
+    corners = mesh.vertices[mesh.faces].reshape(-1, 3)
+    place = np.stack(
+        [np.clip(fill_mm - corners[:, 2], 0, fill_mm), np.maximum(corners[:, 1], 0)], axis=1
+    )
+    low, high = place.min(axis=0), place.max(axis=0) + 1e-3
+    depth = np.linspace(low[0], high[0], DEPTHS)
+    behind = np.linspace(low[1], high[1], DISTANCES)
+    matrix, veil = linear_map(water, depth[:, None], behind)
+    table = np.concatenate([matrix.reshape(DEPTHS, DISTANCES, 9), veil], axis=2)
+    at = RegularGridInterpolator((depth, behind), table)(place)
+    paint = painted(attributes, corners)
+    reads = np.einsum("ijk,ik->ij", at[:, :9].reshape(-1, 3, 3), paint) + at[:, 9:]
+    return Look(linear_srgb=np.clip(reads, 0, 1), normals=attributes[:, :3])

@@ -23,8 +23,8 @@ AIR_SRGB, DRY_SRGB = "#a8246b", "#8a5a12"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class FigureLook:
-    """What the corners of a figure's triangles look like, triangle by triangle.
+class Look:
+    """What the corners of a body's triangles look like, triangle by triangle.
 
     linear_srgb  (3m, 3) colour
     normals      (3m, 3) which way the surface faces: right, behind, up
@@ -35,11 +35,11 @@ class FigureLook:
 
 
 def scene_glb(
-    scene: Scene, meshes: Meshes, looks: Mapping[str, FigureLook], pockets: Mapping[str, TriMesh]
+    scene: Scene, meshes: Meshes, looks: Mapping[str, Look], pockets: Mapping[str, TriMesh]
 ) -> bytes:
     """A GLB file in metres, y up, the glass towards +z; nodes `bed`, `figure-ID`, `air-N`, `dry-N`.
 
-    looks    colours of each figure's corners, by figure id
+    looks    colours of the corners of bed and figures, by the name of their node
     pockets  air that stays and hollows that fill late, by the name of their node
     """
     import trimesh
@@ -52,13 +52,14 @@ def scene_glb(
             doubleSided=True, alphaMode="OPAQUE" if opacity == 1.0 else "BLEND",
         )
 
-    def add(name: str, mesh: TriMesh, colour: str, opacity: float = 1.0) -> None:
+    def add(name: str, mesh: TriMesh, colour: str, opacity: float) -> None:
         body: Any = trimesh.Trimesh(_turned(mesh.vertices) * MM, mesh.faces, process=False)
         body.visual = trimesh.visual.TextureVisuals(material=material(linear_of_hex(colour), opacity))
         whole.add_geometry(body, node_name=name, geom_name=name)
 
-    def add_figure(name: str, mesh: TriMesh, look: FigureLook) -> None:
+    def add_looking(name: str, mesh: TriMesh) -> None:
         """Corners coloured as shares of the brightest, so that dark ones keep their steps."""
+        look = looks[name]
         brightest = np.maximum(look.linear_srgb.max(axis=0), 1e-6)
         shares = np.ones((len(look.linear_srgb), 4))
         shares[:, :3] = look.linear_srgb / brightest
@@ -71,11 +72,11 @@ def scene_glb(
         body.visual.vertex_attributes["color"] = np.rint(255 * shares).astype(np.uint8)
         whole.add_geometry(body, node_name=name, geom_name=name)
 
-    add("bed", bed_surface(scene), scene.bed.paint_srgb)
+    add_looking("bed", bed_surface(scene))
     if scene.bed.mesh is not None:
-        add("bed-mesh", own_mesh(scene.bed.mesh, meshes), scene.bed.paint_srgb)
+        add_looking("bed-mesh", own_mesh(scene.bed.mesh, meshes))
     for figure in scene.figures:
-        add_figure(f"figure-{figure.id}", figure_mesh(figure, meshes), looks[figure.id])
+        add_looking(f"figure-{figure.id}", figure_mesh(figure, meshes))
     for name, mesh in pockets.items():
         add(name, mesh, AIR_SRGB if name.startswith("air-") else DRY_SRGB, 0.6)
     return bytes(whole.export(file_type="glb", include_normals=True))

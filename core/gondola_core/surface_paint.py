@@ -24,7 +24,7 @@ def surface_paint(
     bed = np.flatnonzero((what >= 0) & (what < bed_parts))
     if len(bed):
         place = (axis.ravel()[bed] for axis in (x, y, z))
-        paint[bed] = _bed_paint(scene, carried[bed], *place)
+        paint[bed] = bed_paint(scene, carried[bed], *place)
     for number, figure in enumerate(scene.figures, start=bed_parts):
         mine = np.flatnonzero(what == number)
         if len(mine):
@@ -42,7 +42,10 @@ def mean_colour(mesh: TriMesh) -> str | None:
     return hex_of(area @ by_face / area.sum())
 
 
-def _bed_paint(scene: Scene, carried: Pixels, x: Pixels, y: Pixels, z: Pixels) -> Array:
+def bed_paint(
+    scene: Scene, carried: Pixels, x: Array | Pixels, y: Array | Pixels, z: Array | Pixels
+) -> Array:
+    """Linear colour of points of the bed: darker where steep or deep, with a grain."""
     base = linear_of_hex(scene.bed.paint_srgb)
     steep = 1 - np.clip(carried[:, 2], 0, 1)
     deep = 1 - np.clip(z / max(scene.tank.fill_height_mm, 1.0), 0, 1)

@@ -10,7 +10,7 @@ from gondola_core.errors import GondolaError
 from gondola_core.geometry.bringing import bring_mesh
 from gondola_core.geometry.mesh import TriMesh, joined, mesh_id_of, pack_mesh, unpack_mesh
 from gondola_core.kept import Keeper
-from gondola_core.looks import figure_looks
+from gondola_core.looks import scene_looks
 from gondola_core.picture import picture
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import MeshSolid, scene_from
@@ -157,7 +157,7 @@ class Wearing(unittest.TestCase):
         scene = self.worn(False)
         figure = scene.figures[0].model_copy(update={"paint_srgb": "#b0803c"})
         scene = scene.model_copy(update={"figures": [figure]})
-        look = figure_looks(scene, self.meshes)[figure.id]
+        look = scene_looks(scene, self.meshes)[f"figure-{figure.id}"]
         solid = figure.solids[0]
         assert isinstance(solid, MeshSolid)
         mesh = self.meshes["ball"]
@@ -171,8 +171,8 @@ class Wearing(unittest.TestCase):
                 np.testing.assert_allclose(look.linear_srgb[corner], seen, atol=0.004)
 
     def test_painted_and_own_corners_differ(self):
-        looks = [figure_looks(self.worn(own), self.meshes) for own in (True, False)]
-        own, paint = (next(iter(one.values())).linear_srgb for one in looks)
+        looks = [scene_looks(self.worn(own), self.meshes) for own in (True, False)]
+        own, paint = (one[f"figure-{self.scene.figures[0].id}"].linear_srgb for one in looks)
         self.assertGreater(float(own.std(axis=0)[0]), 3 * float(paint.std(axis=0)[0]))
 
 

@@ -127,11 +127,11 @@ class Model(unittest.TestCase):
 
         import trimesh
 
-        from gondola_core.looks import figure_looks
+        from gondola_core.looks import scene_looks
         from gondola_core.model import scene_glb
 
         scene = quarry_pool()
-        content = scene_glb(scene, {}, figure_looks(scene, {}), {})
+        content = scene_glb(scene, {}, scene_looks(scene, {}), {})
         opened = trimesh.load(io.BytesIO(content), file_type="glb")
         names = set(opened.graph.nodes_geometry)
         self.assertIn("bed", names)

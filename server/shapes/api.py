@@ -14,7 +14,7 @@ from gondola_core.dam import cut_list, nest
 from gondola_core.dam.nest import NestedSheet, dxf_of, svg_of
 from gondola_core.evaluate import KEEPER
 from gondola_core.geometry.bringing import LARGEST_MESH_FILE
-from gondola_core.looks import figure_looks
+from gondola_core.looks import scene_looks
 from gondola_core.model import scene_glb
 from gondola_core.scene import Scene
 from gondola_core.scene_shape import scene_pockets, scene_shape
@@ -98,7 +98,7 @@ def model(request: HttpRequest, scene: Scene) -> HttpResponse:
     """The scene in 3-D, as a GLB file; nothing is stored."""
     meshes = actions.meshes_for(owner=request.user, document=scene)
     pockets = scene_pockets(scene, scene_shape(scene, meshes, KEEPER))
-    body = scene_glb(scene, meshes, figure_looks(scene, meshes), pockets)
+    body = scene_glb(scene, meshes, scene_looks(scene, meshes), pockets)
     return HttpResponse(body, content_type="model/gltf-binary")
 
 

@@ -70,6 +70,11 @@ function Trial() {
   return (
     <Box role="group" aria-label="Tried" borderLeft="4px solid" borderColor="depth" paddingLeft="3" marginBottom="4">
       <Box fontWeight={800}>Tried: {desk.trial.remedy.label}</Box>
+      {/* above the numbers, so that they do not push it away as they come in */}
+      <Flex gap="2" marginY="2">
+        <Deed onClick={() => { desk.endTrial(true); }} height="28px">keep it</Deed>
+        <Pill onClick={() => { desk.endTrial(false); }}>drop it</Pill>
+      </Flex>
       <Box asChild width="100%" fontSize="14px">
         <table>
           <thead><tr><th /><th>before</th><th>after</th></tr></thead>
@@ -84,10 +89,6 @@ function Trial() {
           </tbody>
         </table>
       </Box>
-      <Flex gap="2" marginTop="2">
-        <Deed onClick={() => { desk.endTrial(true); }} height="28px">keep it</Deed>
-        <Pill onClick={() => { desk.endTrial(false); }}>drop it</Pill>
-      </Flex>
     </Box>
   );
 }
