@@ -6,7 +6,8 @@ from collections.abc import Sequence
 
 from ..hands import LATE_SHARE, HandsOn
 from ..scene import Scene
-from .flag import Edit, Flag, Remedy, Severity
+from .flag import Flag, Severity
+from .remedies import cooler_mix
 
 COOLER_C = 20.0
 """degrees C of a mix that is still easy to stir. Source: assumed"""
@@ -22,10 +23,6 @@ def hands_flags(scene: Scene, hands: Sequence[HandsOn]) -> list[Flag]:
         pour = scene.pours[number - 1]
         by = "as you say" if one.own else "stirring, pouring, figures and a last look"
         end = "it thickens in your hands" if over else "that leaves nothing to spare"
-        remedies = []
-        if pour.mix_c > COOLER_C:
-            edit = Edit(op="replace", path=f"/pours/{number - 1}/mix_c", value=COOLER_C)
-            remedies.append(Remedy(label=f"mix at {COOLER_C:.0f} °C, not {pour.mix_c:g}", edits=[edit]))
         found.append(
             Flag(
                 code="hands_late",
@@ -38,7 +35,7 @@ def hands_flags(scene: Scene, hands: Sequence[HandsOn]) -> list[Flag]:
                 ),
                 number=one.planned_min, limit=one.working_min, unit="min",
                 depth_mm=pour.top_depth_mm, at_h=None, pour_number=number, figure_id=None,
-                remedies=remedies,
+                remedies=[cooler_mix(scene, number, COOLER_C)] if pour.mix_c > COOLER_C else [],
             )
         )
     return found

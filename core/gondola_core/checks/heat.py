@@ -10,7 +10,7 @@ from ..cure.kinetics import degree_at_glass_temperature
 from ..cure.plan import DEMOULD_TG_C
 from ..cure.spans import CureSpans
 from ..cure.stress import CRACKS_AT, PourStress
-from ..cure.tail import warm_end
+from ..cure.tail import WARMEST_BOX_C, warm_end
 from ..materials import Resin
 from ..mixing import Mix
 from ..scene import Room, Scene
@@ -169,7 +169,7 @@ def _hot_flags(
     place: PourPlaces,
 ) -> list[Flag]:
     """The worst of what this pour can spoil, each at its own place."""
-    mean_room = 0.5 * (scene.brief.room.day_c + scene.brief.room.night_c)
+    mean_room = scene.brief.room.mean_c
     rise = max(cure.peak_c - mean_room, 1.0)
     spread = (band[1] - cure.peak_c) / rise if band else 0.0
 
@@ -300,10 +300,9 @@ def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Fl
 
 def warm_words(resin: Resin, room: Room) -> str:
     """What a warm box does for a resin that stalls in a cold room."""
-    mean_c = 0.5 * (room.day_c + room.night_c) if room.warm_box_c is None else room.warm_box_c
-    end = warm_end(resin, mean_c, float(degree_at_glass_temperature(DEMOULD_TG_C, resin)))
+    end = warm_end(resin, room.mean_c, float(degree_at_glass_temperature(DEMOULD_TG_C, resin)))
     if end is None:
-        return "no warm box up to 40 °C brings it there: take another resin"
+        return f"no warm box up to {WARMEST_BOX_C:.0f} °C brings it there: take another resin"
     return f"{end.warm_h:.0f} h in a warm box at {end.warm_c:.0f} °C bring it there"
 
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from ..cure.answer import PourCure
 from ..cure.spans import CureSpans
 from ..scene import Scene
-from .flag import Flag, Remedy, Severity
+from .flag import Flag, Severity
 from .remedies import set_wait
 
 EDGE_SHARE = 0.2
@@ -31,15 +31,14 @@ def recoat_flags(
     remedies = [set_wait(scene, number + 1, middle)] if middle is not None else []
 
     def flag(
-        code: str, severity: Severity, title: str, sentence: str, limit: float,
-        helps: list[Remedy],
+        code: str, severity: Severity, title: str, sentence: str, limit: float
     ) -> list[Flag]:
         return [
             Flag(
                 code=code, severity=severity, title=title, sentence=sentence,
                 number=round(wait, 1), limit=limit, unit="h",
                 depth_mm=scene.pours[number - 1].top_depth_mm, at_h=round(starts_h[number], 2),
-                pour_number=number + 1, figure_id=None, remedies=helps,
+                pour_number=number + 1, figure_id=None, remedies=remedies,
             )
         ]
 
@@ -51,14 +50,14 @@ def recoat_flags(
         return flag(
             "too_early", Severity.STOP, f"Pour {number + 1} comes too early",
             f"It follows pour {number} after {wait:.0f} h; {tail}.",
-            opens if opens is not None else wait, remedies,
+            opens if opens is not None else wait,
         )
     if closes is not None and wait > closes:
         return flag(
             "too_late", Severity.WATCH, f"Pour {number + 1} comes after the tack",
             f"Pour {number} is no longer tacky after {closes:.0f} h, and this is "
             f"{wait:.0f} h: abrade and wipe it first, or the layers part.",
-            closes, remedies,
+            closes,
         )
     if spans is None or spans.tack_opens is None or spans.tack_closes is None or closes is None:
         return []
@@ -70,13 +69,13 @@ def recoat_flags(
             "maybe_early", Severity.NOTE, f"Pour {number + 1} is near the early side",
             f"It follows pour {number} after {wait:.0f} h; in a cool room or with slow resin that "
             f"gels {slow}. Feel its edge with a gloved finger before you pour.",
-            late if late is not None else wait, remedies,
+            late if late is not None else wait,
         )
     if wait > closes - edge and wait > early:
         return flag(
             "maybe_late", Severity.NOTE, f"Pour {number + 1} is near the late side",
             f"It follows pour {number} after {wait:.0f} h; in a warm room or with quick resin that has "
             f"lost its tack after {early:.0f} h. Feel it; if it is dry, abrade and wipe it.",
-            early, remedies,
+            early,
         )
     return []

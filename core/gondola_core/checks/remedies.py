@@ -45,6 +45,14 @@ def set_wait(scene: Scene, number: int, wait_h: float) -> Remedy:
     )
 
 
+def cooler_mix(scene: Scene, number: int, mix_c: float) -> Remedy:
+    """Mix a pour cooler."""
+    return Remedy(
+        label=f"mix at {mix_c:.0f} °C, not {scene.pours[number - 1].mix_c:g}",
+        edits=[Edit(op="replace", path=f"/pours/{number - 1}/mix_c", value=mix_c)],
+    )
+
+
 def seal_bed() -> Remedy:
     """Seal the bed before anything is poured."""
     return Remedy(

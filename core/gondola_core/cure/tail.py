@@ -52,8 +52,10 @@ class WarmEnd:
 def warm_end(resin: Resin, room_c: float, demould_degree: float) -> WarmEnd | None:
     """The least warm box, in whole degrees, that brings a cold room's pour to demould in three days.
 
-    From the degree of cure at which it is no longer tacky; None where no box up to 40 degrees does,
-    or where the resin would not have to be warmed.
+    room_c          mean of the cold room; boxes from the next whole degree up are tried
+    demould_degree  degree of cure to be reached, from that at which it is no longer tacky
+
+    None where no box up to 40 degrees does.
     Source: assumed
     """
     tables = _tables(resin.model_dump_json())

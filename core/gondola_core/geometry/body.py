@@ -12,7 +12,7 @@ from ..errors import GondolaError
 from ..scene import Box, Capsule, Ellipsoid, Figure, MeshSolid, Place, Solid
 from .chords import figure_chords, has_chords, solid_volume
 from .frame import figure_matrix, to_tank
-from .mesh import Meshes, TriMesh, body_volume, joined, mesh_area, mesh_spans, mesh_volume
+from .mesh import Meshes, TriMesh, body_volume, joined, lines_over, mesh_area, mesh_spans, mesh_volume
 from .shapes import solid_mesh
 
 Array = NDArray[np.float64]
@@ -111,18 +111,12 @@ def figure_bulk(figure: Figure, meshes: Meshes) -> Bulk:
         update={"place": Place(x_mm=0.0, behind_mm=0.0, height_mm=0.0), "vents": []}
     )
     whole = turned_mesh(figure, meshes)
-    low, high = whole.vertices.min(axis=0), whole.vertices.max(axis=0)
-    span = high - low
-    pitch = max(float(span[:2].max()) / COLUMNS_OVER_A_BODY, 0.02)
-    nx, ny = (max(4, int(np.ceil(size / pitch))) for size in span[:2])
-    x = low[0] + (np.arange(nx) + 0.5) * span[0] / nx
-    y = low[1] + (np.arange(ny) + 0.5) * span[1] / ny
+    x, y, area = lines_over(whole, COLUMNS_OVER_A_BODY)
     column, bottom, top = figure_spans(at_home, meshes, x, y)
     order = np.lexsort((bottom, column))
     column, bottom, top = column[order], bottom[order], top[order]
     fresh = np.maximum(bottom, _running_top(column, top))
     seen = top > fresh
-    area = float(span[0] / nx * span[1] / ny)
     volume = float((top - fresh)[seen].sum() * area) / 1000
     if len(figure.solids) == 1:
         solid = figure.solids[0]
@@ -136,8 +130,8 @@ def figure_bulk(figure: Figure, meshes: Meshes) -> Bulk:
         volume_ml=volume,
         area_cm2=mesh_area(whole) / 100,
         flat_underside_cm2=_flat_underside(whole) / 100,
-        least=low,
-        most=high,
+        least=whole.vertices.min(axis=0),
+        most=whole.vertices.max(axis=0),
         column_mm2=area,
         low=fresh[seen],
         high=top[seen],

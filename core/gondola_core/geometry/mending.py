@@ -17,12 +17,19 @@ Array = NDArray[np.float64]
 
 WELD = 1e-6
 """Corners closer than this share of the size are one. Source: own_geometry"""
+ROW = 2_000_003
+"""A prime over twice the welding cells along a side: one number for each cell."""
+MIX = 4_294_967_291
+"""A large prime that mixes a triangle's corners into one number."""
+LEAST_SOLID = 1e-6
+"""Share of its box that a mesh has to enclose to be a body. Source: assumed"""
 LARGEST_LID = 0.10
 """Share of the skin that flat lids over holes may make up. Source: own_geometry"""
 LARGEST_GAP_MM = 0.05
 """Corners on torn edges further apart than this are not sewn. Source: assumed"""
-GAP_OF_EDGE = 0.2
-"""Nor further than this share of the shorter edges, so that no detail falls together. Source: assumed"""
+GAP_OF_EDGE, SHORT_EDGES = 0.2, 0.05
+"""Nor further than this share of the shorter edges, those below that quantile, so that no detail falls
+together. Source: assumed"""
 LEAST_SHARED = 0.002
 """Share of the volume from which an overlap of its parts is said. Source: assumed"""
 FLAT_LID = 0.08
@@ -91,7 +98,7 @@ def mend(
     if shared > LEAST_SHARED * volume:
         words.append(f"Its parts overlap: the {shared / 1000:.2f} ml that they share count once.")
     size = vertices.max(axis=0) - vertices.min(axis=0)
-    if volume < 1e-6 * float(np.prod(np.maximum(size, 1e-9))):
+    if volume < LEAST_SOLID * float(np.prod(np.maximum(size, 1e-9))):
         raise GondolaError(
             "This mesh is an open surface with no inside; give it thickness, or give its volume "
             "with a simple solid."
@@ -118,7 +125,7 @@ def _welded(
     span = float((vertices.max(axis=0) - low).max()) or 1.0
     key = np.zeros(len(vertices), dtype=np.int64)
     for axis in range(3):
-        key *= 2_000_003
+        key *= ROW
         key += np.rint((vertices[:, axis] - low[axis]) / (span * WELD)).astype(np.int64)
     _, first, of = np.unique(key, return_index=True, return_inverse=True)
     del key
@@ -129,8 +136,8 @@ def _welded(
     faces = faces[sound]
     lead = faces.argmin(axis=1)
     code = np.zeros(len(faces), dtype=np.int64)
-    for corner, prime in enumerate((1, len(first), 4_294_967_291)):
-        code *= prime
+    for corner, factor in enumerate((1, len(first), MIX)):
+        code *= factor
         code += np.take_along_axis(faces, ((lead + corner) % 3)[:, None], axis=1)[:, 0]
     _, once = np.unique(code, return_index=True)
     used = faces[np.sort(once)]
@@ -174,7 +181,7 @@ def _sewn(
     Returns (vertices, faces, which of the given vertices they are, what was done).
     """
     sides = vertices[faces[:, [1, 2, 0]]] - vertices[faces]
-    short = float(np.quantile(np.linalg.norm(sides, axis=2), 0.05))
+    short = float(np.quantile(np.linalg.norm(sides, axis=2), SHORT_EDGES))
     reach = min(LARGEST_GAP_MM, GAP_OF_EDGE * short)
     torn = np.unique(open_edges)
     pairs = torn[cKDTree(vertices[torn]).query_pairs(reach, output_type="ndarray")]

@@ -330,10 +330,20 @@ def body_volume(mesh: TriMesh) -> tuple[float, float]:
 
 
 def _shared(mesh: TriMesh, lines: int) -> float:
+    x, y, column_mm2 = lines_over(mesh, lines)
+    return mesh_spans(mesh, x, y).shared_mm * column_mm2
+
+
+LEAST_PITCH_MM = 0.02
+"""Lines over a body are no closer than this. Source: assumed"""
+
+
+def lines_over(mesh: TriMesh, lines: int) -> tuple[Array, Array, float]:
+    """Even lines over a mesh, so many over its longer side: their x and y, and each one's area [mm2]."""
     low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
     span = high - low
-    pitch = max(float(span[:2].max()) / lines, 1e-3)
+    pitch = max(float(span[:2].max()) / lines, LEAST_PITCH_MM)
     nx, ny = (max(4, int(np.ceil(size / pitch))) for size in span[:2])
     x = low[0] + (np.arange(nx) + 0.5) * span[0] / nx
     y = low[1] + (np.arange(ny) + 0.5) * span[1] / ny
-    return mesh_spans(mesh, x, y).shared_mm * float(span[0] / nx * span[1] / ny)
+    return x, y, float(span[0] / nx * span[1] / ny)

@@ -33,6 +33,11 @@ class Room(Part):
         Field(title="warm box", ge=18, le=60, json_schema_extra={"unit": "°C"}),
     ] = None
 
+    @property
+    def mean_c(self) -> float:
+        """Mean of day and night, or the warm box."""
+        return 0.5 * (self.day_c + self.night_c) if self.warm_box_c is None else self.warm_box_c
+
 
 class Brief(Part):
     """Scale, sides that are seen, units, room, light, and when the first pour begins."""
