@@ -81,9 +81,9 @@ function Trial() {
           <tbody>
             {rows.map(([word, value], index) => (
               <tr key={word}>
-                <Box asChild color="soft" textAlign="left" fontWeight={400}><th scope="row">{word}</th></Box>
-                <Box asChild textAlign="right"><td>{value}</td></Box>
-                <Box asChild textAlign="right" fontWeight={700} paddingLeft="8px"><td>{answered ? after[index]?.[1] : "..."}</td></Box>
+                <Box asChild color="soft" textAlign="left" fontWeight={400} whiteSpace="nowrap"><th scope="row">{word}</th></Box>
+                <Box asChild textAlign="right" whiteSpace="nowrap"><td>{value}</td></Box>
+                <Box asChild textAlign="right" fontWeight={700} paddingLeft="8px" whiteSpace="nowrap"><td>{answered ? after[index]?.[1] : "..."}</td></Box>
               </tr>
             ))}
           </tbody>
@@ -93,13 +93,16 @@ function Trial() {
   );
 }
 
+/** "Wed 10 Mar, 21:36" as "10 Mar"; other words as they are. */
+const dayOfMonth = (when: string) => /\d+ \w+(?=,)/.exec(when)?.[0] ?? when;
+
 function facts(outcome: Outcome, units: Units): [string, string][] {
   const count = (severity: string) => outcome.flags.filter((flag) => flag.severity === severity).length;
   const { hottest_c, demould_at } = outcome.whole;
   return [
     ["hottest", hottest_c === null ? "none" : temperatureText(hottest_c, units)],
     ["pours", String(outcome.pours.length)],
-    ["dam off", whenText(demould_at).replace(/, .*/, "")],
+    ["dam off", dayOfMonth(whenText(demould_at))],
     ["stop / watch", `${count("stop")} / ${count("watch")}`],
   ];
 }
