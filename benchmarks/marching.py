@@ -9,9 +9,10 @@ import numpy as np
 from numba import njit
 from reference_march import reference_peak
 
-from gondola_core.cure.box import CellGeometry, Surroundings
+from gondola_core.cure.cells import CellGeometry, whole_box
 from gondola_core.cure.kinetics import cure_rate
-from gondola_core.cure.plan import Marched, TimedPour, Tolerance, march_plan, whole_box
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import Marched, Room, TimedPour, Tolerance, march_pours
 from gondola_core.materials import load_library
 
 Timer = Callable[..., float]
@@ -32,8 +33,8 @@ def box(cell: float) -> CellGeometry:
 
 def march(cell: float, step_k: float, hours: float = 72.0, pours: int = 3) -> Marched:
     end = hours * 3600.0
-    return march_plan(
-        whole_box((0.15, 0.10), TOPS[:pours], cell, 4), AROUND, [RESIN], POURS[:pours], ROOM, end, end,
+    return march_pours(
+        whole_box((0.15, 0.10), TOPS[:pours], cell, 4), AROUND, [RESIN], POURS[:pours], Room(ROOM, end), end,
         Tolerance(temperature_k=step_k, degree=step_k / 100),
     )
 

@@ -21,8 +21,9 @@ from meshing import shapes
 from reference_march import reference_peak
 from watering import dragged_at_the_server, water
 
-from gondola_core.cure.box import Surroundings
-from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
+from gondola_core.cure.cells import whole_box
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
@@ -96,8 +97,8 @@ def march_against_bdf() -> None:
     resins, room, end = [library.resins["deep"]], np.full(4, 23.0), 72 * 3600.0
 
     def march(cell: float, levels: int, step_k: float) -> float:
-        marched = march_plan(
-            whole_box((0.15, 0.10), tops, cell, levels), around, resins, pours, room, end, end,
+        marched = march_pours(
+            whole_box((0.15, 0.10), tops, cell, levels), around, resins, pours, Room(room, end), end,
             Tolerance(temperature_k=step_k, degree=step_k / 100),
         )
         return float(np.nanmax(marched.peak_c))

@@ -248,7 +248,7 @@ def _pour_outcome(
         settling=settling_of(scene, index, depth, heat),
         joint=_joint(scene, index, heat.cures),
         bond=bond_below(
-            heat.marched, index, start * HOUR, scene.resin_of(scene.pours[max(0, index - 1)])
+            heat.marched, index, scene.resin_of(scene.pours[max(0, index - 1)])
         ),
         hands=hands,
         seam=steps[index - 1] if index else None,

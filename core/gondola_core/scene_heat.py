@@ -17,14 +17,15 @@ from .cure.answer import (
     pour_peaks,
     pour_places,
 )
-from .cure.box import TOP_FILM, WALL_FILM, CellGeometry, Surroundings, faces
-from .cure.plan import Marched, TimedPour, Tolerance, layered_faces, march_plan
+from .cure.cells import CellGeometry, cut_cells, faces, layered_faces
+from .cure.losses import FAN_FILM, TOP_FILM, WALL_FILM, Surroundings
+from .cure.march import Marched, Room, TimedPour, Tolerance, march_pours
 from .cure.spans import CureSpans, cure_spans
 from .fill import solid_fractions
-from .geometry import plan_box, polygon_perimeter, tank_plan
+from .geometry import tank_plan
 from .kept import Keeper
 from .materials import Resin, SolidMaterial
-from .scene import BoxShape, Scene
+from .scene import Scene
 from .scene_shape import SceneShape, body_inputs
 from .schedule import ROOM_STEP_H, pour_starts_h, room_samples_c
 from .units import DAY, HOUR, MM
@@ -34,29 +35,38 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Grade:
-    """How finely the march is computed; in a large tank cells grow until `most_cells` do."""
+    """How finely the march is computed; in a large tank cells grow until `most_cells` do.
+
+    least_across, least_levels   cells across a narrow tank, and in the height of a thin pour
+    base_mm                      tallest cell of the base
+    """
 
     name: str
     cell_mm: float
     most_cells: int
+    least_across: int
     least_levels: int
+    base_mm: float
     tolerance: Tolerance
+
+    def coarser(self, name: str) -> Grade:
+        """Cells of twice the size everywhere."""
+        return Grade(
+            name=name, cell_mm=2 * self.cell_mm, most_cells=max(1, self.most_cells // 8),
+            least_across=max(2, self.least_across // 2), least_levels=max(1, self.least_levels // 2),
+            base_mm=2 * self.base_mm, tolerance=self.tolerance,
+        )
 
 
 DRAFT = Grade(
-    name="draft", cell_mm=10.0, most_cells=8_000, least_levels=4,
+    name="draft", cell_mm=10.0, most_cells=8_000, least_across=6, least_levels=4, base_mm=9.0,
     tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
 )
 FINE = Grade(
-    name="fine", cell_mm=4.0, most_cells=400_000, least_levels=4,
+    name="fine", cell_mm=4.0, most_cells=400_000, least_across=12, least_levels=8, base_mm=4.5,
     tolerance=Tolerance(temperature_k=0.05, degree=5e-4),
 )
-_BAND = Grade(
-    name="band", cell_mm=16.0, most_cells=2_500, least_levels=2,
-    tolerance=Tolerance(temperature_k=0.4, degree=4e-3),
-)
-FAN_FILM = 18.0
-"""W/(m2 K), of faces that a fan blows over. Source: own_march"""
+_BAND = DRAFT.coarser("band")
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
 AFTER_LAST_POUR_PEAKS = 1.5 * DAY
@@ -125,10 +135,7 @@ def scene_heat(
 
     def half() -> list[float | None]:
         """Peaks on cells of twice the size, for the error estimate of a fine march."""
-        rough = Grade(
-            name="half", cell_mm=2 * grade.cell_mm, most_cells=grade.most_cells,
-            least_levels=max(1, grade.least_levels // 2), tolerance=grade.tolerance,
-        )
+        rough = grade.coarser("half")
         cells = cells_of(scene, rough, shape)
         marched = march(scene, scene.resins, cells, rough, 0.0, AFTER_LAST_POUR_PEAKS, None)
         return pour_peaks(marched, len(scene.pours))
@@ -189,21 +196,20 @@ def _peak_error(
 
 
 def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
-    """The box of cells for a scene: even across, with a face at every layer line.
-
-    A cell that lies mostly outside the tank is none; the stepped wall that this leaves is brought
-    to the true length of the wall.
-    """
+    """The cells for a scene: even across, with a face at every layer line, cut by the walls."""
     tank = scene.tank
-    left, right, front, back = plan_box(tank)
-    width, behind = right - left, back - front
-    size = width * behind * tank.fill_height_mm
-    cell_mm = max(grade.cell_mm, (size / grade.most_cells) ** (1 / 3))
+
+    def outline(height: float) -> Array:
+        return tank_plan(tank, height / MM) * MM
+
+    widest = outline(tank.fill_height_mm * MM)
+    (left, front), (right, back) = widest.min(axis=0), widest.max(axis=0)
+    width, behind = float(right - left), float(back - front)
+    cell = max(grade.cell_mm * MM, (width * behind * tank.fill_height_mm * MM / grade.most_cells) ** (1 / 3))
     tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]
-    z, pour_of_level = layered_faces(tops, cell_mm * MM, grade.least_levels)
-    across_mm = max(cell_mm, (width * behind * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
-    x = left * MM + faces(width * MM, across_mm * MM, 4)
-    y = front * MM + faces(behind * MM, across_mm * MM, 4)
+    z, pour_of_level = layered_faces(tops, cell, grade.least_levels)
+    across = max(cell, (width * behind * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
+    x, y = left + faces(width, across, grade.least_across), front + faces(behind, across, grade.least_across)
     solids: list[SolidMaterial] = []
     group_of = [0]
     for material in [scene.bed.material, *(figure.material for figure in scene.figures)]:
@@ -211,30 +217,13 @@ def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
             solids.append(material)
         group_of.append(1 + solids.index(material))
     shares = solid_fractions(shape.spans, group_of, x / MM, y / MM, z / MM)
-    outside = wall_share = None
-    if not isinstance(tank.shape, BoxShape) or tank.taper_deg > 0:
-        outside = shares[0] > 0.5
-        inside = np.maximum(1.0 - shares[0], 1e-9)
-        shares = np.where(outside, 0.0, np.minimum(shares / inside, 1.0))
-        middles = 0.5 * (z[:-1] + z[1:]) / MM
-        wall_share = np.array(
-            [
-                polygon_perimeter(tank_plan(tank, float(height))) * MM / max(_stepped(gone, x, y), 1e-9)
-                for height, gone in zip(middles, outside, strict=True)
-            ]
-        )
+    inside = np.maximum(1.0 - shares[0], 1e-9)
     return CellGeometry(
         x_faces=x, y_faces=y, z_faces=z, pour_of_level=pour_of_level,
-        solid_fractions=shares[1:], solids=tuple(solids), outside=outside, wall_share=wall_share,
+        solid_fractions=np.where(shares[0] >= 1.0, 0.0, np.minimum(shares[1:] / inside, 1.0)),
+        solids=tuple(solids), cut=cut_cells(outline, x, y, z, tank.taper_deg),
+        base_cell=grade.base_mm * MM,
     )
-
-
-def _stepped(outside: NDArray[np.bool_], x: Array, y: Array) -> float:
-    """Length of the stepped wall of one level [m]."""
-    gone = np.pad(outside, 1, constant_values=True)
-    along_y = (gone[1:-1, 1:] != gone[1:-1, :-1]).sum(axis=1) @ np.diff(y)
-    along_x = (gone[1:, 1:-1] != gone[:-1, 1:-1]).sum(axis=0) @ np.diff(x)
-    return float(along_x + along_y)
 
 
 def surroundings(scene: Scene) -> Surroundings:
@@ -269,9 +258,10 @@ def march(
 ) -> Marched:
     """The march of a scene on given cells."""
     timed = timed_pours(scene)
-    return march_plan(
-        cells, surroundings(scene), resins, timed, room_of(scene, after) + room_offset_k,
-        ROOM_STEP_H * HOUR, timed[-1].start + after, grade.tolerance, progress,
+    room = Room(room_of(scene, after) + room_offset_k, ROOM_STEP_H * HOUR)
+    return march_pours(
+        cells, surroundings(scene), resins, timed, room, timed[-1].start + after, grade.tolerance,
+        progress=progress,
     )
 
 

@@ -11,9 +11,11 @@ import numpy as np
 from scipy.integrate import solve_ivp
 from scipy.sparse import coo_matrix, diags, lil_matrix
 
-from gondola_core.cure.box import CellGeometry, Surroundings, cell_box
+from gondola_core.cure.box import cell_box
+from gondola_core.cure.cells import CellGeometry
 from gondola_core.cure.kinetics import cure_rate
-from gondola_core.cure.plan import TimedPour
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import TimedPour
 from gondola_core.materials import Resin
 
 

@@ -169,7 +169,7 @@ class Keeping(unittest.TestCase):
         self.assertEqual(keeper.keep("bad", 1, lambda: 7), 7)
 
     def test_every_grade_is_kept_apart(self):
-        with mock.patch.object(scene_heat, "march_plan", wraps=scene_heat.march_plan) as march:
+        with mock.patch.object(scene_heat, "march_pours", wraps=scene_heat.march_pours) as march:
             keeper = Keeper()
             evaluate(quarry_pool(), DRAFT, keeper)
             evaluate(quarry_pool(), DRAFT, keeper)

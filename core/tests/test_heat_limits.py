@@ -7,8 +7,10 @@ import numpy as np
 from scipy.sparse import coo_array, diags
 from scipy.sparse.linalg import spsolve
 
-from gondola_core.cure.box import CellGeometry, Surroundings, cell_box
-from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
+from gondola_core.cure.box import cell_box
+from gondola_core.cure.cells import CellGeometry, whole_box
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()
@@ -37,9 +39,9 @@ def around(**films):
 
 def march(geometry, surroundings, end, *, start_c=20.0, room_c=0.0, resin=INERT, tolerance=0.002,
           **more):
-    return march_plan(
+    return march_pours(
         geometry, surroundings, [resin], [TimedPour(start=0.0, mix_c=start_c, resin=0)],
-        np.full(4, room_c), end, end, Tolerance(temperature_k=tolerance, degree=1e-4), **more,
+        Room(np.full(4, room_c), end), end, Tolerance(temperature_k=tolerance, degree=1e-4), **more,
     )
 
 
@@ -87,10 +89,10 @@ class Limits(unittest.TestCase):
         # T = mean + half the gap erf(x / 2 sqrt(D t)) beside it
         half, moment = 0.04, 300.0
         geometry = whole_box((0.02, 0.02), [half, 2 * half], half / 40, 40)
-        marched = march_plan(
+        marched = march_pours(
             geometry, around(top_film=1e-9, wall_film=1e-9, base_film=1e-9), [INERT],
             [TimedPour(start=0.0, mix_c=20.0, resin=0), TimedPour(start=60.0, mix_c=40.0, resin=0)],
-            np.full(4, 20.0), 60.0 + moment, 60.0 + moment,
+            Room(np.full(4, 20.0), 60.0 + moment), 60.0 + moment,
             Tolerance(temperature_k=0.002, degree=1e-4),
         )
         column = resin_part(marched).mean(axis=(1, 2))
@@ -210,9 +212,9 @@ class Orders(unittest.TestCase):
     )
 
     def peak(self, cells, step_k):
-        marched = march_plan(
+        marched = march_pours(
             whole_box((0.12, 0.08), [0.03], 0.12 / cells, max(2, cells // 4)), self.AROUND, [DEEP],
-            [TimedPour(start=0.0, mix_c=23.0, resin=0)], np.full(4, 23.0), 1.5 * 86400, 1.5 * 86400,
+            [TimedPour(start=0.0, mix_c=23.0, resin=0)], Room(np.full(4, 23.0), 1.5 * 86400), 1.5 * 86400,
             Tolerance(temperature_k=step_k, degree=step_k / 100),
         )
         return float(np.nanmax(marched.peak_c))
@@ -232,12 +234,12 @@ class Orders(unittest.TestCase):
 
     def test_restart_in_the_middle_gives_the_same_end(self):
         def end(progress):
-            return march_plan(
+            return march_pours(
                 whole_box((0.12, 0.08), [0.02, 0.05], 0.012, 3), self.AROUND, [DEEP],
                 [TimedPour(start=0.0, mix_c=23.0, resin=0),
                  TimedPour(start=30 * 3600.0, mix_c=23.0, resin=0)],
-                np.full(4, 23.0), 2.2 * 86400, 2.2 * 86400,
-                Tolerance(temperature_k=0.005, degree=5e-5), progress,
+                Room(np.full(4, 23.0), 2.2 * 86400), 2.2 * 86400,
+                Tolerance(temperature_k=0.005, degree=5e-5), progress=progress,
             )
 
         # with progress the march stops and starts again every day

@@ -5,8 +5,9 @@ import numpy as np
 from reference_march import reference_peak
 from scipy.optimize import brentq
 
-from gondola_core.cure.box import CellGeometry, Surroundings
-from gondola_core.cure.plan import TimedPour, Tolerance, march_plan, whole_box
+from gondola_core.cure.cells import CellGeometry, whole_box
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()
@@ -37,9 +38,9 @@ def inert():
 
 
 def run(geometry, resin, end, mix_c=23.0, room_c=23.0, tolerance=TIGHT, surroundings=None):
-    return march_plan(
+    return march_pours(
         geometry, surroundings or around(), [resin],
-        [TimedPour(start=0.0, mix_c=mix_c, resin=0)], np.full(3, room_c), end, end, tolerance,
+        [TimedPour(start=0.0, mix_c=mix_c, resin=0)], Room(np.full(3, room_c), end), end, tolerance,
     )
 
 
@@ -148,8 +149,8 @@ class Plans(unittest.TestCase):
         resins = [LIBRARY.resins["deep"], LIBRARY.resins["casting"]]
         end = 40 * 3600.0
         peak, at, final = reference_peak(geometry, around(), resins, pours, 23.0, end, 1e-7)
-        marched = march_plan(
-            geometry, around(), resins, pours, np.full(3, 23.0), end, end, USUAL
+        marched = march_pours(
+            geometry, around(), resins, pours, Room(np.full(3, 23.0), end), end, USUAL
         )
         self.assertAlmostEqual(float(np.nanmax(marched.peak_c)), peak, delta=0.1)
         place = np.unravel_index(np.nanargmax(marched.peak_c), marched.peak_c.shape)
@@ -187,8 +188,8 @@ class Plans(unittest.TestCase):
                 TimedPour(start=i * 30 * 3600.0, mix_c=room, resin=0) for i in range(layers)
             ]
             end = pours[-1].start + 40 * 3600
-            marched = march_plan(
-                geometry, surroundings or around(), [resin], pours, np.full(3, room), end, end,
+            marched = march_pours(
+                geometry, surroundings or around(), [resin], pours, Room(np.full(3, room), end), end,
                 USUAL,
             )
             return float(np.nanmax(marched.peak_c))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..cure.answer import PourCure, PourPlaces
 from ..cure.kinetics import degree_at_glass_temperature
-from ..cure.plan import DEMOULD_TG_C
+from ..cure.march import DEMOULD_TG_C
 from ..cure.spans import CureSpans
 from ..cure.stress import CRACKS_AT, PourStress
 from ..cure.tail import WARMEST_BOX_C, warm_end

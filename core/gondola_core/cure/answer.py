@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 
 from ..materials import Resin
 from ..units import HOUR, MM
-from .box import CellGeometry, Surroundings
-from .plan import COOL_C, Marched, TimedPour
+from .cells import CellGeometry
+from .losses import Surroundings
+from .march import COOL_C, Marched, TimedPour
 from .tail import full_cure
 
 Array = NDArray[np.float64]
@@ -29,7 +30,7 @@ class PeakPlace:
 class PourCure:
     """Cure of one pour. Hours run from its own start; None where it is not reached in the march.
 
-    gel_h and tack_opens_h are those of its least cured place, tack_closes_h of its least tacky.
+    Every moment is that of its least cured place, which is on its skin: mostly a corner.
     """
 
     peak_c: float
@@ -112,12 +113,12 @@ def pour_cures(
             continue
         peak = np.where(mine, marched.peak_c, -np.inf)
         level, row, cell = np.unravel_index(int(np.argmax(peak)), peak.shape)
-        least = float(marched.degree_of_cure[mine].min())
-        times = [
-            _last(marched.crossed_at[mark][mine], pour.start)
-            for mark in range(marched.crossed_at.shape[0])
-        ]
-        gel, tack, hard, demould = times
+        skin = marched.pour_of_level[marched.skin_level] == number
+        least = float(min(marched.degree_of_cure[mine].min(), marched.skin_degree[skin].min(initial=1.0)))
+        gel, tack, hard, demould = (
+            _last(np.concatenate([inside[mine], outside[skin]]), pour.start)
+            for inside, outside in zip(marched.crossed_at, marched.skin_crossed_at, strict=True)
+        )
         cooled = _cooled_h(marched, number, pour.start)
         if demould is not None:
             demould = None if cooled is None else round(max(demould, cooled), 2)
@@ -197,38 +198,31 @@ def pour_places(
     """
     base = marched.base_levels
     wet = marched.resin[base:]
-    here = np.ones_like(wet) if geometry.outside is None else ~geometry.outside
-    edge = np.zeros_like(wet)
-    for axis in (1, 2):
-        beyond = np.pad(~here, [(1, 1) if dim == axis else (0, 0) for dim in range(3)],
-                        constant_values=True)
-        cells = wet.shape[axis]
-        edge |= np.take(beyond, np.arange(cells), axis=axis)
-        edge |= np.take(beyond, np.arange(2, cells + 2), axis=axis)
     film, sheet = 1.0 / around.wall_film, around.wall_thickness / around.wall.conductivity_w_mk
-    half = 0.5 * float(np.diff(geometry.x_faces).mean()) / RESIN_CONDUCTIVITY
-    whole = film + sheet + half
-    bed = geometry.solid_fractions[:1].sum(axis=0) > 0.02 if len(geometry.solid_fractions) else ~here
+    middle_of_sheet = (film + sheet / 2) / (film + sheet)
+    bed = geometry.solid_fractions[:1].sum(axis=0) > 0.02 if len(geometry.solid_fractions) else ~wet
+    at_walls = marched.peak_c.ravel()[marched.wall_cell]
+    pour_at_walls = np.where(
+        marched.resin.ravel()[marched.wall_cell],
+        marched.pour_of_level[marched.wall_cell // marched.resin[0].size], -1,
+    )
+    faces = room_c + marched.wall_kept * (at_walls - room_c)
     peaks = marched.peak_c[base:]
     places = []
     for number in range(count):
         mine = wet & (marched.pour_of_level[base:] == number)[:, None, None]
-        beside = mine & edge
-        hot = float(peaks[beside].max()) if beside.any() else None
+        beside = pour_at_walls == number
+        joint = float(faces[beside].max()) if beside.any() else None
         on_bed = mine & bed
         places.append(
             PourPlaces(
-                joint_c=_share(hot, room_c, (film + sheet) / whole),
-                sheet_c=_share(hot, room_c, (film + sheet / 2) / whole),
+                joint_c=None if joint is None else round(joint, 1),
+                sheet_c=_share(joint, room_c, middle_of_sheet),
                 bed_c=round(float(peaks[on_bed].max()), 1) if on_bed.any() else None,
                 skin_c=round(float(peaks[mine].min()), 1) if mine.any() else None,
             )
         )
     return places
-
-
-RESIN_CONDUCTIVITY = 0.2
-"""W/(m K), of half a cell of resin beside a wall. Source: own_march"""
 
 
 def _share(hot: float | None, room_c: float, share: float) -> float | None:
@@ -272,7 +266,13 @@ def heat_profile(
     ]
     numbers = [int(marched.pour_of_level[level]) for level in rows]
     gel = [
-        _last(marched.crossed_at[0][level][marched.resin[level]], starts_h[number] * HOUR)
+        _last(
+            np.concatenate([
+                marched.crossed_at[0][level][marched.resin[level]],
+                marched.skin_crossed_at[0][marched.skin_level == level],
+            ]),
+            starts_h[number] * HOUR,
+        )
         for level, number in zip(rows, numbers, strict=True)
     ]
     spread = [

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..materials import Resin
-from .plan import Marched
+from .march import Marched
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -22,7 +22,7 @@ class Bond:
     bond_fraction: float
 
 
-def bond_below(marched: Marched, number: int, start: float, below: Resin) -> Bond | None:
+def bond_below(marched: Marched, number: int, below: Resin) -> Bond | None:
     """The joint under pour `number` (from 0); None under the first, or where nothing is below.
 
         bond = (1 - a) / (1 - a_gel), at most 1
@@ -30,18 +30,10 @@ def bond_below(marched: Marched, number: int, start: float, below: Resin) -> Bon
     The share of reactive ends is what can tie the layers chemically; what is missing has to be
     held by a roughened face.
 
-    start  when the pour comes [s]
-
     Source: assumed
     """
-    levels = np.flatnonzero(marched.resin.any(axis=(1, 2)) & (marched.pour_of_level == number - 1))
-    if number == 0 or not len(levels):
+    degree = float(marched.top_degree[number - 1]) if number else np.nan
+    if np.isnan(degree):
         return None
-    row = marched.history_least_degree[:, levels[-1]]
-    known = np.isfinite(row) & (marched.history_at <= start)
-    if not known.any():
-        return None
-    # before the pour comes: the last row then, carried on to its start where a row follows
-    degree = float(np.interp(start, marched.history_at[np.isfinite(row)], row[np.isfinite(row)]))
     left = (1.0 - degree) / (1.0 - below.gel_degree)
     return Bond(below_cured_fraction=round(degree, 4), bond_fraction=round(min(1.0, max(0.0, left)), 3))

@@ -1,4 +1,4 @@
-"""The box of cells on which heat and cure march: what is in each cell and what it touches."""
+"""The box of cells as the march sees it: capacities, heats, and what each cell exchanges with what."""
 
 from __future__ import annotations
 
@@ -9,71 +9,42 @@ from numpy.typing import NDArray
 
 from ..materials import Resin, SolidMaterial
 from ..units import G_PER_ML, J_PER_G
+from .cells import CellGeometry, CutCells, faces, whole_cells
 from .kinetics import Array
+from .losses import Surroundings
 
-TOP_FILM = 9.0
-"""W/(m2 K), convection and radiation from the open top. Source: own_march"""
-WALL_FILM = 9.0
-"""W/(m2 K), outside the walls. Source: own_march"""
-BASE_FILM = 5.0
-"""W/(m2 K), under the base. Source: own_march"""
 MOST_CONDUCTIVITY = 2.0
 """W/(m K); a part that conducts better is at one temperature over a cell anyway. Source:
 own_march, the peak of a scene with a steel figure moves less than 0.1 K (tested)"""
 LEAST_RESIN_FRACTION = 0.02
 """A cell with less resin than this counts as solid where cure is read off."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class CellGeometry:
-    """What is where. Heights run from the tank floor up; all in metres.
-
-    x_faces, y_faces  from the left wall, from the front glass
-    z_faces           from the floor to the fill line, with a face at every layer line
-    pour_of_level     (levels,) index of the pour that brings each level
-    solid_fractions   (materials, levels, rows, cells) share of each solid in each cell
-    solids            what those materials are
-    outside           (levels, rows, cells) True where there is no tank; None for a whole box
-    wall_share        (levels,) true wall over the stepped wall of the cells, where there is any
-    """
-
-    x_faces: Array
-    y_faces: Array
-    z_faces: Array
-    pour_of_level: NDArray[np.int64]
-    solid_fractions: Array
-    solids: tuple[SolidMaterial, ...]
-    outside: NDArray[np.bool_] | None = None
-    wall_share: Array | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Surroundings:
-    """The sheet around the liquid and the slab under it [m], and the air's films [W/(m2 K)]."""
-
-    wall: SolidMaterial
-    wall_thickness: float
-    base: SolidMaterial
-    base_thickness: float
-    top_film: float = TOP_FILM
-    wall_film: float = WALL_FILM
-    base_film: float = BASE_FILM
+STILL_AIR_W_MK = 0.026
+"""Of air that stays in a pocket. Source: own_march"""
+AIR_INERTIA = 4e5
+"""J/(m3 K) that a pocket of air counts with: far more than air has, so that its cells are not stiff, and
+a fifth of what the resin has. Source: own_march"""
+LEAST_REACH = 0.1
+"""Least way from a cell's middle to a face of it, over its width: keeps merged cells from being stiff."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CellBox:
-    """Arrays for `march.advance`, (levels+2, rows+2, cells+2) with a rim of ghosts.
+    """Arrays for the march, (levels+2, rows+2, cells+2) with a rim of ghosts; base levels come first.
 
     gx, gy, gz       conductance to the next cell along x, y, z [W/K]
     ga               conductance to the room but for the open top [W/K]
     top              conductance to the room of each cell if it is the top one [W/K]
+    up               conductance from a cell's middle to its upper face [W/K]; down: to its lower
     capacity         [J/K], of which `resin_capacity` is the resin's
     inverse          1/capacity, 0 in ghosts [K/J]
     heat             heat of full cure of the cell's resin [J]
+    volume           of resin [m3]
+    pores            gas in the pores of what is solid [m3]
     resin_of_level   index of the resin in each level, -1 for base and ghosts
     pour_of_level    index of the pour in each level, -1 for base and ghosts
     base_levels      how many of the lowest levels are base
     z_centres        height of each level's middle above the floor, ghosts left out [m]
+    walls            pieces of wall of the cells
     """
 
     gx: Array
@@ -81,20 +52,47 @@ class CellBox:
     gz: Array
     ga: Array
     top: Array
+    up: Array
+    down: Array
     capacity: Array
     resin_capacity: Array
     inverse: Array
     heat: Array
+    volume: Array
+    pores: Array
     resin_of_level: NDArray[np.int64]
     pour_of_level: NDArray[np.int64]
     base_levels: int
     z_centres: Array
+    walls: WallPieces
 
 
-def faces(length: float, cell: float, least: int = 1) -> Array:
-    """Even faces over a length, with cells no larger than `cell` and at least `least` of them."""
-    count = max(least, int(np.ceil(length / cell - 1e-9)))
-    return np.linspace(0.0, length, count + 1)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WallPieces:
+    """Pieces of wall around resin cells, in the order of their cells.
+
+    cell      (n,) flat index among the cells with their rim
+    kept      (n,) share of its cell's excess over the room that is left at the wall
+    normal    (n, 2) outward
+    middle    (n, 2) [m]
+    """
+
+    cell: NDArray[np.int64]
+    kept: Array
+    normal: Array
+    middle: Array
+
+
+@dataclass(frozen=True, slots=True)
+class _Filling:
+    """What is in each cell, base first: (levels, rows, cells)."""
+
+    resin_volume: Array
+    pores: Array
+    resin_capacity: Array
+    capacity: Array
+    heat: Array
+    conductivity: Array
 
 
 def cell_box(
@@ -106,95 +104,141 @@ def cell_box(
     conductivities by volume.
     Source: lichtenecker1926, own_march
     """
-    base_faces = faces(around.base_thickness, 0.0095, 2)
+    base_faces = faces(around.base_thickness, geometry.base_cell, 2)
     base_levels = len(base_faces) - 1
     dz = np.concatenate([np.diff(base_faces), np.diff(geometry.z_faces)])
-    dx, dy = np.diff(geometry.x_faces), np.diff(geometry.y_faces)
-    shape = (len(dz), len(dy), len(dx))
-    volume = dz[:, None, None] * dy[None, :, None] * dx[None, None, :]
+    cut = _with_base(_cut_of(geometry), np.diff(base_faces), geometry)
     pour_of_level = np.concatenate([np.full(base_levels, -1), geometry.pour_of_level])
     resin_of_level = np.array([resin_of_pour[p] if p >= 0 else -1 for p in pour_of_level])
+    filling = _filling(geometry, cut, [resins[r] if r >= 0 else None for r in resin_of_level], around.base)
+    half_z = dz[:, None, None] / (2 * filling.conductivity)
+    gx, gy = _sideways(geometry, cut, filling.conductivity)
+    up, down = cut.open_z[1:] / half_z, cut.open_z[:-1] / half_z
+    walls, wall_loss = _walls(geometry, cut, filling.conductivity, around.wall_resistance, base_levels)
+    away = wall_loss
+    away[0] += cut.open_z[0] / (half_z[0] + 1.0 / around.base_film)
+    z_faces = np.concatenate([base_faces - around.base_thickness, geometry.z_faces[1:]])
+    there = cut.volume > 0
+    return CellBox(
+        gx=_rimmed(_padded(gx, 2)), gy=_rimmed(_padded(gy, 1)),
+        gz=_rimmed(_padded(_in_series(up[:-1], down[1:]), 0)), ga=_rimmed(away),
+        top=_rimmed(cut.open_z[1:] / (half_z + 1.0 / around.top_film)),
+        up=_rimmed(up), down=_rimmed(down),
+        capacity=_rimmed(filling.capacity), resin_capacity=_rimmed(filling.resin_capacity),
+        inverse=_rimmed(there / np.where(there, filling.capacity, 1.0)), heat=_rimmed(filling.heat),
+        volume=_rimmed(filling.resin_volume), pores=_rimmed(filling.pores),
+        resin_of_level=np.pad(resin_of_level, 1, constant_values=-1),
+        pour_of_level=np.pad(pour_of_level, 1, constant_values=-1),
+        base_levels=base_levels, z_centres=0.5 * (z_faces[:-1] + z_faces[1:]), walls=walls,
+    )
 
-    resin_fraction = np.zeros(shape)
-    resin_fraction[base_levels:] = np.clip(1.0 - geometry.solid_fractions.sum(axis=0), 0.0, 1.0)
-    resin_fraction[resin_fraction < 1e-9] = 0.0
-    resin_capacity = np.zeros(shape)
-    heat = np.zeros(shape)
-    log_conductivity = np.zeros(shape)
-    for level, index in enumerate(resin_of_level):
-        if index < 0:
+
+def _cut_of(geometry: CellGeometry) -> CutCells:
+    return geometry.cut or whole_cells(geometry.x_faces, geometry.y_faces, geometry.z_faces)
+
+
+def _with_base(cut: CutCells, base_dz: Array, geometry: CellGeometry) -> CutCells:
+    """The cells with those of the base under them: the floor's outline, straight down, no wall."""
+    count = len(base_dz)
+    floor = cut.open_z[:1]
+    first = float(geometry.z_faces[1] - geometry.z_faces[0])
+    tall = base_dz[:, None, None]
+
+    def below(values: Array, scale: Array) -> Array:
+        return np.concatenate([values[:1] * scale, values])
+
+    return CutCells(
+        volume=np.concatenate([floor * tall, cut.volume]),
+        centre_x=below(cut.centre_x, np.ones_like(tall)), centre_y=below(cut.centre_y, np.ones_like(tall)),
+        open_x=below(cut.open_x, tall / first), open_y=below(cut.open_y, tall / first),
+        open_z=np.concatenate([np.repeat(floor, count, axis=0), cut.open_z]),
+        wall_cell=cut.wall_cell + count * cut.volume[0].size, wall_area=cut.wall_area,
+        wall_normal=cut.wall_normal, wall_middle=cut.wall_middle,
+    )
+
+
+def _filling(
+    geometry: CellGeometry, cut: CutCells, resin_of_level: list[Resin | None], base: SolidMaterial
+) -> _Filling:
+    volume = cut.volume
+    base_levels = len(volume) - len(geometry.pour_of_level)
+    above = slice(base_levels, None)
+    air, resin_fraction = np.zeros_like(volume), np.zeros_like(volume)
+    if geometry.air is not None:
+        air[above] = geometry.air
+    resin_fraction[above] = np.clip(1.0 - geometry.solid_fractions.sum(axis=0) - air[above], 0.0, 1.0)
+    resin_fraction[(resin_fraction < 1e-9) | (volume <= 0)] = 0.0
+    resin_capacity, heat, log_conductivity, pores = (np.zeros_like(volume) for _ in range(4))
+    for level, resin in enumerate(resin_of_level):
+        if resin is None:
             continue
-        resin = resins[index]
-        density = resin.density_g_ml * G_PER_ML
-        mass = density * volume[level] * resin_fraction[level]
+        mass = resin.density_g_ml * G_PER_ML * volume[level] * resin_fraction[level]
         resin_capacity[level] = mass * resin.heat_capacity_j_kgk
         heat[level] = mass * resin.heat_of_cure_j_g * J_PER_G
         log_conductivity[level] = resin_fraction[level] * np.log(resin.conductivity_w_mk)
-    capacity = resin_capacity.copy()
+    capacity = resin_capacity + air * volume * AIR_INERTIA
+    log_conductivity += air * np.log(STILL_AIR_W_MK)
     for fraction, solid in zip(geometry.solid_fractions, geometry.solids, strict=True):
-        capacity[base_levels:] += fraction * volume[base_levels:] * _volumetric_capacity(solid)
-        log_conductivity[base_levels:] += fraction * np.log(
-            min(solid.conductivity_w_mk, MOST_CONDUCTIVITY)
-        )
-    capacity[:base_levels] = volume[:base_levels] * _volumetric_capacity(around.base)
-    log_conductivity[:base_levels] = np.log(min(around.base.conductivity_w_mk, MOST_CONDUCTIVITY))
+        capacity[above] += fraction * volume[above] * _volumetric_capacity(solid)
+        pores[above] += fraction * volume[above] * solid.porosity_fraction
+        log_conductivity[above] += fraction * _log_conductivity(solid)
+    capacity[:base_levels] = volume[:base_levels] * _volumetric_capacity(base)
+    log_conductivity[:base_levels] = _log_conductivity(base)
     heat[resin_fraction < LEAST_RESIN_FRACTION] = 0.0
-    here = np.ones(shape, dtype=bool)
-    wall_share = np.ones(shape[0])
-    if geometry.outside is not None:
-        here[base_levels:] = ~geometry.outside
-        here[:base_levels] = here[base_levels]
-        heat[~here] = 0.0
-        resin_capacity[~here] = 0.0
-    if geometry.wall_share is not None:
-        wall_share[base_levels:] = geometry.wall_share
+    return _Filling(
+        volume * resin_fraction, pores, resin_capacity, capacity, heat, np.exp(log_conductivity)
+    )
 
-    k = np.exp(log_conductivity)
-    half_x, half_y, half_z = (
-        dx[None, None, :] / (2 * k), dy[None, :, None] / (2 * k), dz[:, None, None] / (2 * k)
-    )
-    area_x = dz[:, None, None] * dy[None, :, None]
-    area_y = dz[:, None, None] * dx[None, None, :]
-    area_z = dy[None, :, None] * dx[None, None, :]
-    rim = tuple(size + 2 for size in shape)
-    gx, gy, gz, ga, top = (np.zeros(rim) for _ in range(5))
-    gx[1:-1, 1:-1, 1:-2] = area_x / (half_x[:, :, :-1] + half_x[:, :, 1:])
-    gy[1:-1, 1:-2, 1:-1] = area_y / (half_y[:, :-1] + half_y[:, 1:])
-    gz[1:-2, 1:-1, 1:-1] = area_z / (half_z[:-1] + half_z[1:])
-    wall = around.wall_thickness / around.wall.conductivity_w_mk + 1.0 / around.wall_film
-    away = _walls(here, area_x, half_x, wall, axis=2) + _walls(here, area_y, half_y, wall, axis=1)
-    ga_inner = away * wall_share[:, None, None]
-    ga_inner[:base_levels] = 0.0
-    ga_inner[0] += area_z[0] / (half_z[0] + 1.0 / around.base_film)
-    ga_inner[~here] = 0.0
-    gx[1:-1, 1:-1, 1:-2] *= here[:, :, :-1] & here[:, :, 1:]
-    gy[1:-1, 1:-2, 1:-1] *= here[:, :-1] & here[:, 1:]
-    gz[1:-2, 1:-1, 1:-1] *= here[:-1] & here[1:]
-    ga[1:-1, 1:-1, 1:-1] = ga_inner
-    top[1:-1, 1:-1, 1:-1] = here * area_z / (half_z + 1.0 / around.top_film)
-    z_faces = np.concatenate([base_faces - around.base_thickness, geometry.z_faces[1:]])
-    return CellBox(
-        gx=gx, gy=gy, gz=gz, ga=ga, top=top,
-        capacity=_rimmed(capacity), resin_capacity=_rimmed(resin_capacity),
-        inverse=_rimmed(here / capacity), heat=_rimmed(heat),
-        resin_of_level=np.pad(resin_of_level, 1, constant_values=-1),
-        pour_of_level=np.pad(pour_of_level, 1, constant_values=-1),
-        base_levels=base_levels,
-        z_centres=0.5 * (z_faces[:-1] + z_faces[1:]),
-    )
+
+def _sideways(geometry: CellGeometry, cut: CutCells, conductivity: Array) -> tuple[Array, Array]:
+    """Conductances along x and y: opening over the way from middle to middle through both cells."""
+    found = []
+    for axis, opening, centre, at in (
+        (2, cut.open_x, cut.centre_x, geometry.x_faces), (1, cut.open_y, cut.centre_y, geometry.y_faces)
+    ):
+        count = centre.shape[axis]
+        shape = tuple(-1 if dim == axis else 1 for dim in range(3))
+        width = np.diff(at).reshape(shape)
+        before = np.maximum(at[1:].reshape(shape) - centre, LEAST_REACH * width) / conductivity
+        after = np.maximum(centre - at[:-1].reshape(shape), LEAST_REACH * width) / conductivity
+        way = np.take(before, range(count - 1), axis) + np.take(after, range(1, count), axis)
+        found.append(opening / way)
+    return found[0], found[1]
 
 
 def _walls(
-    here: NDArray[np.bool_], area: Array, half: Array, wall: float, axis: int
-) -> Array:
-    """Conductance to the room through walls across one axis: wherever a cell has no neighbour."""
-    beyond = np.pad(~here, [(1, 1) if dim == axis else (0, 0) for dim in range(3)],
-                    constant_values=True)
-    count = beyond.shape[axis] - 2
-    before = np.take(beyond, np.arange(count), axis=axis)
-    after = np.take(beyond, np.arange(2, count + 2), axis=axis)
-    sides = before.astype(float) + after
-    return np.asarray(here * sides * area / (half + wall))
+    geometry: CellGeometry, cut: CutCells, conductivity: Array, outside: float, base_levels: int
+) -> tuple[WallPieces, Array]:
+    """The pieces of wall, and each cell's conductance through them to the room."""
+    levels, rows, cells = cut.volume.shape
+    level, rest = np.divmod(cut.wall_cell, rows * cells)
+    row, cell = np.divmod(rest, cells)
+    centre = np.stack([cut.centre_x[level, row, cell], cut.centre_y[level, row, cell]], axis=1)
+    least = LEAST_REACH * np.minimum(np.diff(geometry.x_faces)[cell], np.diff(geometry.y_faces)[row])
+    reach = np.maximum(((cut.wall_middle - centre) * cut.wall_normal).sum(axis=1), least)
+    within = reach / conductivity[level, row, cell]
+    loss = np.bincount(
+        cut.wall_cell, cut.wall_area / (within + outside), minlength=levels * rows * cells
+    ).reshape(cut.volume.shape)
+    order = np.argsort(cut.wall_cell, kind="stable")
+    rimmed = ((level + 1) * (rows + 2) + row + 1) * (cells + 2) + cell + 1
+    return WallPieces(
+        cell=rimmed[order], kept=(outside / (within + outside))[order],
+        normal=cut.wall_normal[order], middle=cut.wall_middle[order],
+    ), loss
+
+
+def _in_series(one: Array, two: Array) -> Array:
+    return np.asarray(one * two / np.where(one + two > 0, one + two, 1.0))
+
+
+def _padded(array: Array, axis: int) -> Array:
+    """One more plane at the far end, across which nothing flows."""
+    return np.pad(array, [(0, 1) if dim == axis else (0, 0) for dim in range(array.ndim)])
+
+
+def _log_conductivity(solid: SolidMaterial) -> float:
+    return float(np.log(min(solid.conductivity_w_mk, MOST_CONDUCTIVITY)))
 
 
 def _volumetric_capacity(solid: SolidMaterial) -> float:

@@ -10,9 +10,10 @@ from numpy.typing import NDArray
 from ..errors import GondolaError
 from ..materials import Resin, SolidMaterial
 from ..units import G_PER_ML, HOUR, MINUTE, MM, G
-from .box import CellGeometry, Surroundings
+from .cells import CellGeometry, cut_cells
 from .kinetics import viscosity
-from .plan import Marched, TimedPour, Tolerance, march_plan
+from .losses import Surroundings
+from .march import Marched, Room, Scrubbing, TimedPour, Tolerance, march_pours
 
 Array = NDArray[np.float64]
 
@@ -27,6 +28,7 @@ THICKENS = 2.0
 """Viscosity over its first value at which working time ends. Source: own_march"""
 POUR_BY = 2 / 3
 """Share of the time to 50 degrees by which to have poured. Source: assumed"""
+ROUND_SIDES = 96
 ACROSS = 14
 """Cells across a vessel."""
 SMOKES_C = 100.0
@@ -74,25 +76,17 @@ def cup_shape(mass_g: float, resin: Resin, vessel: str) -> tuple[float, float]:
 
 
 def cup_cells(radius: float, depth: float) -> CellGeometry:
-    """A round body on square cells, its stepped wall brought to the true length [m]."""
+    """A round body on square cells cut by its wall [m]."""
     edges = np.linspace(-radius, radius, ACROSS + 1)
-    middle = 0.5 * (edges[:-1] + edges[1:])
-    out = np.hypot(middle[:, None], middle[None, :]) > radius
-    # cells that keep the area of the circle
-    share = np.pi * radius**2 / float((~out).sum() * (2 * radius / ACROSS) ** 2)
-    edges = edges * np.sqrt(share)
     step = float(edges[1] - edges[0])
     levels = max(6, int(np.ceil(depth / (1.2 * step))))
-    gone = np.pad(out, 1, constant_values=True)
-    stepped = step * float(
-        (gone[1:-1, 1:] != gone[1:-1, :-1]).sum() + (gone[1:, 1:-1] != gone[:-1, 1:-1]).sum()
-    )
+    turn = 2 * np.pi * (np.arange(ROUND_SIDES) + 0.5) / ROUND_SIDES
+    wall = radius / np.sinc(2 / ROUND_SIDES) ** 0.5 * np.stack([np.cos(turn), np.sin(turn)], axis=1)
+    z = np.linspace(0.0, depth, levels + 1)
     return CellGeometry(
-        x_faces=edges, y_faces=edges, z_faces=np.linspace(0.0, depth, levels + 1),
-        pour_of_level=np.zeros(levels, dtype=np.int64),
+        x_faces=edges, y_faces=edges, z_faces=z, pour_of_level=np.zeros(levels, dtype=np.int64),
         solid_fractions=np.zeros((0, levels, ACROSS, ACROSS)), solids=(),
-        outside=np.broadcast_to(out, (levels, ACROSS, ACROSS)).copy(),
-        wall_share=np.full(levels, 2 * np.pi * radius / stepped),
+        cut=cut_cells(lambda _: np.asarray(wall), edges, edges, z),
     )
 
 
@@ -123,13 +117,14 @@ def stand_cup(
     radius_mm, fill_mm = cup_shape(mass_g, resin, vessel)
     sheet = (0.6 if mass_g <= 300 else 1.5) * MM
     span = (hours if hours is not None else 24.0) * HOUR
-    marched = march_plan(
+    marched = march_pours(
         cup_cells(radius_mm * MM, fill_mm * MM),
         Surroundings(
             wall=PLASTIC, wall_thickness=sheet, base=PLASTIC, base_thickness=2 * sheet,
         ),
-        [resin], [TimedPour(start=0.0, mix_c=mix_c, resin=0)], np.full(4, room_c), span, span,
-        Tolerance(temperature_k=0.1, degree=1e-3), history_rows=720,
+        [resin], [TimedPour(start=0.0, mix_c=mix_c, resin=0)], Room(np.full(4, room_c), span), span,
+        Tolerance(temperature_k=0.1, degree=1e-3),
+        scrubbing=Scrubbing(change_k=0.25, change_degree=0.005, longest=0.25 * HOUR, most_rows=720),
     )
     return _answer(marched, resin, mass_g, vessel, radius_mm, fill_mm, mix_c)
 
@@ -139,11 +134,11 @@ def _answer(
     mix_c: float,
 ) -> CupAnswer:
     base = marched.base_levels
-    at = np.concatenate([[0.0], marched.history_at])
-    hottest = np.concatenate([[mix_c], np.nanmax(marched.history_hottest_c[:, base:], axis=1)])
+    at = marched.history_at
+    hottest = np.nanmax(marched.history_hottest_c[:, base:], axis=1)
     middle = base + (len(marched.heights) - base) // 2
-    axis = np.concatenate([[0.0], marched.history_plane_degree[:, middle, ACROSS // 2]])
-    centre_c = np.concatenate([[mix_c], marched.history_plane_c[:, middle, ACROSS // 2]])
+    axis = marched.history_plane_degree[:, middle, ACROSS // 2]
+    centre_c = marched.history_plane_c[:, middle, ACROSS // 2]
     thick = viscosity(np.minimum(axis, resin.gel_degree - 1e-6), centre_c, resin)
     first = float(viscosity(0.0, mix_c, resin))
     warm = [_first_above(at, hottest, mark) for mark in (WARN_C, POUR_NOW_C, SMOKES_C)]

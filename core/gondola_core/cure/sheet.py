@@ -11,9 +11,10 @@ from ..errors import GondolaError
 from ..materials import Resin
 from ..part import Key, Name, Part, bounded
 from ..units import DAY, MM
-from .box import Surroundings
+from .cells import whole_box
 from .cup import stand_cup
-from .plan import TimedPour, Tolerance, march_plan, whole_box
+from .losses import Surroundings
+from .march import Room, TimedPour, Tolerance, march_pours
 
 POT_LIFE_OFF = 0.10
 """How far a stated pot life is off. Source: own_march"""
@@ -142,9 +143,9 @@ def _scaled(resin: Resin, rate: float, heat: float) -> Resin:
 
 
 def _box_peak(resin: Resin, depth_mm: float, around: Surroundings) -> float:
-    marched = march_plan(
+    marched = march_pours(
         whole_box((0.15, 0.10), [depth_mm * MM], 0.010, 4), around, [resin],
-        [TimedPour(start=0.0, mix_c=23.0, resin=0)], np.full(4, 23.0), 2 * DAY, 2 * DAY,
+        [TimedPour(start=0.0, mix_c=23.0, resin=0)], Room(np.full(4, 23.0), 2 * DAY), 2 * DAY,
         Tolerance(temperature_k=0.2, degree=2e-3),
     )
     return float(np.nanmax(marched.peak_c))

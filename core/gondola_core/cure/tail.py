@@ -10,8 +10,8 @@ from numba import njit
 
 from ..materials import Resin
 from ..units import DAY, HOUR
-from .stage import cell_rate
-from .tables import RateTables, rate_tables
+from .march.chemistry import cell_rate
+from .march.tables import RateTables, rate_tables
 
 LAST_DAY = 30.0
 """days after a pour at which its cure counts as all that this room gives. Source: own_march"""

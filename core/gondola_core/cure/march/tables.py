@@ -10,8 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..materials import Resin
-from .kinetics import Array, arrhenius_factor, degree_at_glass_temperature, viscosity
+from ...materials import Resin
+from ..kinetics import Array, arrhenius_factor, degree_at_glass_temperature, viscosity
 
 COLDEST_C = -40.0
 HOTTEST_C = 460.0

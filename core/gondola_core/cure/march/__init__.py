@@ -1,0 +1,27 @@
+"""The march: heat and cure through time, on cells, pour after pour."""
+
+from .blocks import Room
+from .run import (
+    COOL_C,
+    DEMOULD_TG_C,
+    Marched,
+    Scrubbing,
+    TimedPour,
+    Tolerance,
+    march_pours,
+    rate_chemistry,
+    thresholds_of,
+)
+
+__all__ = [
+    "COOL_C",
+    "DEMOULD_TG_C",
+    "Marched",
+    "Room",
+    "Scrubbing",
+    "TimedPour",
+    "Tolerance",
+    "march_pours",
+    "rate_chemistry",
+    "thresholds_of",
+]

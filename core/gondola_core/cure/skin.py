@@ -1,0 +1,191 @@
+"""Points on the skin of each pour, where it cures last: at walls, edges and corners, top and bottom.
+
+A cell tells the state of its middle. What lies against cold glass or air is cooler and slower, and
+the last place to gel is a corner. So every cell at a face carries one more point, on that face or
+where its faces meet; its temperature follows from the flow through them, its cure is its own.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from .box import CellBox, WallPieces
+from .kinetics import Array
+
+Whole = NDArray[np.int64]
+
+CORNER_DEG = 50.0
+"""Walls of one cell that turn by less are one curved wall. Source: assumed"""
+
+
+class SkinPoints(NamedTuple):
+    """Points in the order of their levels, for the march.
+
+        T = room + own (T_cell - room) + other (T_beside - room)
+
+    cell, beside   (n,) flat index within their levels of the cell and of the one across the face
+    level, beside_level   (n,)
+    own, other     (n,) shares of the excess over the room
+    degree         (n,) degree of cure, changed in place
+    reached        (n,) how many marks it has passed
+    crossed_at     (marks, n) when [s]; NaN if it did not
+    """
+
+    cell: Whole
+    beside: Whole
+    level: Whole
+    beside_level: Whole
+    own: Array
+    other: Array
+    degree: Array
+    reached: Whole
+    crossed_at: Array
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Skin:
+    """The skin of all pours, and how its upper faces change when the next pour covers them.
+
+    points         with every upper face open to the air
+    is_top         (n,) True at the upper face of a pour
+    covered_own, covered_other   (n,) shares once the next pour lies on it
+    first_of_level (levels + 1,) first point of each level
+    """
+
+    points: SkinPoints
+    is_top: NDArray[np.bool_]
+    covered_own: Array
+    covered_other: Array
+    first_of_level: Whole
+
+
+def skin_of(box: CellBox, marks: int) -> Skin:
+    """The skin of a tank.
+
+    marks  how many degrees of cure are noted
+
+    A wall leaves `kept` of a cell's excess over the room at its inner face, the open top likewise;
+    where faces meet their shares multiply (exact for a square corner of an even field, own_march);
+    an interface lies between its two cells as their conductances weigh it. All to second order.
+    """
+    wet = box.heat > 0
+    at_wall, has_wall = _wall_share(box)
+    levels = len(box.pour_of_level)
+    rows: list[tuple[Array, ...]] = []
+    for level in range(1, levels - 1):
+        pour = box.pour_of_level[level]
+        if pour < 0:
+            continue
+        is_top = box.pour_of_level[level + 1] != pour
+        is_bottom = box.pour_of_level[level - 1] != pour
+        here = wet[level].ravel()
+        cells = np.flatnonzero(here)
+        kept = at_wall[level].ravel()[cells]
+        if is_top:
+            rows.append(_top_points(box, at_wall, level, cells))
+        if is_bottom:
+            weight = _weight(box.down[level].ravel()[cells], box.up[level - 1].ravel()[cells])
+            below = np.where(box.pour_of_level[level - 1] < 0, 1.0, at_wall[level - 1].ravel()[cells])
+            own, other = (1 - weight) * kept, weight * below
+            rows.append(_points(cells, level, level - 1, own, other, own, other, False))
+        if not is_top and not is_bottom:
+            beside = has_wall[level].ravel()[cells]
+            zero = np.zeros(int(beside.sum()))
+            rows.append(
+                _points(cells[beside], level, level, kept[beside], zero, kept[beside], zero, False)
+            )
+    columns = [np.concatenate(column) for column in zip(*rows, strict=True)]
+    cell, level_of, beside_level, own, other, covered_own, covered_other, top = columns
+    count = len(cell)
+    first = np.searchsorted(level_of, np.arange(levels + 1))
+    return Skin(
+        points=SkinPoints(
+            cell=cell.astype(np.int64), beside=cell.astype(np.int64), level=level_of.astype(np.int64),
+            beside_level=beside_level.astype(np.int64), own=own, other=other, degree=np.zeros(count),
+            reached=np.zeros(count, dtype=np.int64), crossed_at=np.full((marks, count), np.nan),
+        ),
+        is_top=top.astype(bool), covered_own=covered_own, covered_other=covered_other,
+        first_of_level=first,
+    )
+
+
+def cover(skin: Skin, level: int) -> None:
+    """From now on the upper faces of this level lie under the next pour."""
+    mine = skin.is_top & (skin.points.level == level)
+    skin.points.own[mine] = skin.covered_own[mine]
+    skin.points.other[mine] = skin.covered_other[mine]
+
+
+def _top_points(box: CellBox, at_wall: Array, level: int, cells: Whole) -> tuple[Array, ...]:
+    kept = at_wall[level].ravel()[cells]
+    up, opening = box.up[level].ravel()[cells], box.top[level].ravel()[cells]
+    # of the whole way to the room, up to the face and through the film, the film's share is left
+    at_top = np.where(up > 0, 1.0 - opening / np.where(up > 0, up, 1.0), 1.0)
+    weight = _weight(up, box.down[level + 1].ravel()[cells])
+    beyond = at_wall[level + 1].ravel()[cells]
+    zero = np.zeros(len(cells))
+    return _points(cells, level, level + 1, kept * at_top, zero, (1 - weight) * kept, weight * beyond, True)
+
+
+def _points(
+    cells: Whole, level: int, beside_level: int, own: Array, other: Array, covered_own: Array,
+    covered_other: Array, top: bool,
+) -> tuple[Array, ...]:
+    count = len(cells)
+    return (
+        cells, np.full(count, level), np.full(count, beside_level), own, other, covered_own,
+        covered_other, np.full(count, top),
+    )
+
+
+def _weight(here: Array, there: Array) -> Array:
+    """Share of the far cell's temperature in that of the face between the two."""
+    return np.asarray(np.where(here + there > 0, there / np.where(here + there > 0, here + there, 1.0), 0.0))
+
+
+def _wall_share(box: CellBox) -> tuple[Array, NDArray[np.bool_]]:
+    """Excess over the room at the walls of each cell, where they meet, over that at its middle."""
+    share = np.ones(box.heat.size)
+    has = np.zeros(box.heat.size, dtype=np.bool_)
+    walls: WallPieces = box.walls
+    _corner_shares(
+        walls.cell, np.log(walls.kept), walls.normal, walls.middle, np.cos(np.radians(CORNER_DEG)), share
+    )
+    has[walls.cell] = True
+    return share.reshape(box.heat.shape), has.reshape(box.heat.shape)
+
+
+@njit(nogil=True, cache=True)
+def _corner_shares(cell, log_kept, normal, middle, one_wall, share):  # type: ignore[no-untyped-def]
+    """Share at the sharpest convex corner of each cell's walls, or at its one wall.
+
+    Two walls whose outward normals are an angle f apart drain alike, so that each gives
+    1/(1 + cos f) of its own drop towards where they meet; that is all of it in a square corner.
+    """
+    count = cell.shape[0]
+    start = 0
+    while start < count:
+        stop = start
+        while stop < count and cell[stop] == cell[start]:
+            stop += 1
+        least = 0.0
+        for i in range(start, stop):
+            least = min(least, log_kept[i])
+            for j in range(i + 1, stop):
+                facing = normal[i, 0] * normal[j, 0] + normal[i, 1] * normal[j, 1]
+                if facing > one_wall or facing < -0.95:
+                    continue
+                beyond = (
+                    normal[j, 0] * (middle[i, 0] - middle[j, 0])
+                    + normal[j, 1] * (middle[i, 1] - middle[j, 1])
+                )
+                if beyond > 1e-9:
+                    continue
+                least = min(least, (log_kept[i] + log_kept[j]) / (1.0 + facing))
+        share[cell[start]] = np.exp(least)
+        start = stop
