@@ -273,4 +273,12 @@ def solid_fractions(
         xi, minlength=len(x_faces_mm) - 1
     )
     whole = columns[None, None] * spans.area_mm2 * np.diff(z_faces_mm)[None, :, None, None]
-    return np.asarray(volume / whole)
+    shares = volume / np.where(whole > 0, whole, 1.0)
+    # cells narrower than a column may hold none: they are as the nearest that does
+    return np.asarray(shares[:, :, _nearest_of(yi, shares.shape[2])][:, :, :, _nearest_of(xi, shares.shape[3])])
+
+
+def _nearest_of(held: Whole, count: int) -> Whole:
+    """For each of `count` cells the nearest one that holds a column."""
+    some = np.unique(held)
+    return np.asarray(some[np.abs(some[None, :] - np.arange(count)[:, None]).argmin(axis=1)])

@@ -40,6 +40,7 @@ class CellBox:
     heat             heat of full cure of the cell's resin [J]
     volume           of resin [m3]
     pores            gas in the pores of what is solid [m3]
+    inside           share of the whole cell that is inside the tank, with what was merged to it
     resin_of_level   index of the resin in each level, -1 for base and ghosts
     pour_of_level    index of the pour in each level, -1 for base and ghosts
     base_levels      how many of the lowest levels are base
@@ -60,6 +61,7 @@ class CellBox:
     heat: Array
     volume: Array
     pores: Array
+    inside: Array
     resin_of_level: NDArray[np.int64]
     pour_of_level: NDArray[np.int64]
     base_levels: int
@@ -73,12 +75,14 @@ class WallPieces:
 
     cell      (n,) flat index among the cells with their rim
     kept      (n,) share of its cell's excess over the room that is left at the wall
+    area      (n,) [m2]
     normal    (n, 2) outward
     middle    (n, 2) [m]
     """
 
     cell: NDArray[np.int64]
     kept: Array
+    area: Array
     normal: Array
     middle: Array
 
@@ -127,6 +131,7 @@ def cell_box(
         capacity=_rimmed(filling.capacity), resin_capacity=_rimmed(filling.resin_capacity),
         inverse=_rimmed(there / np.where(there, filling.capacity, 1.0)), heat=_rimmed(filling.heat),
         volume=_rimmed(filling.resin_volume), pores=_rimmed(filling.pores),
+        inside=_rimmed(cut.volume / (dz[:, None, None] * _plan_areas(geometry))),
         resin_of_level=np.pad(resin_of_level, 1, constant_values=-1),
         pour_of_level=np.pad(pour_of_level, 1, constant_values=-1),
         base_levels=base_levels, z_centres=0.5 * (z_faces[:-1] + z_faces[1:]), walls=walls,
@@ -224,8 +229,13 @@ def _walls(
     rimmed = ((level + 1) * (rows + 2) + row + 1) * (cells + 2) + cell + 1
     return WallPieces(
         cell=rimmed[order], kept=(outside / (within + outside))[order],
-        normal=cut.wall_normal[order], middle=cut.wall_middle[order],
+        area=cut.wall_area[order], normal=cut.wall_normal[order], middle=cut.wall_middle[order],
     ), loss
+
+
+def _plan_areas(geometry: CellGeometry) -> Array:
+    """Of whole cells, (rows, cells) [m2]."""
+    return np.asarray(np.diff(geometry.y_faces)[:, None] * np.diff(geometry.x_faces)[None, :])
 
 
 def _in_series(one: Array, two: Array) -> Array:

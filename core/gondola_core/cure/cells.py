@@ -14,7 +14,7 @@ from .kinetics import Array
 
 Whole = NDArray[np.int64]
 
-LEAST_SHARE = 0.4
+LEAST_SHARE = 0.1
 """A cell of which less is inside goes to its fullest neighbour, so that no cell is stiff. Source: own_march"""
 
 
@@ -220,12 +220,12 @@ def merged_slivers(cut: CutCells, full: Array, least_share: float = LEAST_SHARE)
     safe = np.where(volume > 0, volume, 1.0)
     plane = owner.shape[1] * owner.shape[2]
     within = owner % plane
+    open_x, open_y = _faces_moved(cut, owner, volume > 0)
     return CutCells(
         volume=volume,
         centre_x=np.where(volume > 0, gathered(cut.volume * cut.centre_x) / safe, cut.centre_x),
         centre_y=np.where(volume > 0, gathered(cut.volume * cut.centre_y) / safe, cut.centre_y),
-        open_x=_faces_moved(cut.open_x, owner, axis=2),
-        open_y=_faces_moved(cut.open_y, owner, axis=1),
+        open_x=open_x, open_y=open_y,
         open_z=_floors_moved(cut.open_z, within, volume.reshape(len(volume), -1) > 0),
         wall_cell=flat[cut.wall_cell], wall_area=cut.wall_area, wall_normal=cut.wall_normal,
         wall_middle=cut.wall_middle,
@@ -259,17 +259,33 @@ def _best_neighbour(cut: CutCells, asks: NDArray[np.bool_], may: NDArray[np.bool
     return found
 
 
-def _faces_moved(opening: Array, owner: Whole, axis: int) -> Array:
-    """Openings between neighbours, each given to the pair of cells that now own its two sides."""
-    low = np.take(owner, range(owner.shape[axis] - 1), axis)
-    high = np.take(owner, range(1, owner.shape[axis]), axis)
-    step = 1 if axis == 2 else owner.shape[2]
-    kept = (high - low) == step
-    level, rest = np.divmod(low[kept], owner.shape[1] * owner.shape[2])
-    row, cell = np.divmod(rest, owner.shape[2])
-    moved = np.zeros_like(opening)
-    np.add.at(moved, (level, row, cell), opening[kept])
-    return moved
+def _faces_moved(cut: CutCells, owner: Whole, there: NDArray[np.bool_]) -> tuple[Array, Array]:
+    """Openings between neighbours, each given to the pair of cells that now own its two sides.
+
+    Where these touch at a corner only, the way leads through the cell that has a face with both.
+    """
+    moved_x, moved_y = np.zeros_like(cut.open_x), np.zeros_like(cut.open_y)
+    for axis, opening in ((2, cut.open_x), (1, cut.open_y)):
+        count = owner.shape[axis]
+        open_here = opening > 0
+        ends = [np.take(owner, at, axis)[open_here] for at in (range(count - 1), range(1, count))]
+        (level, row_a, cell_a), (_, row_b, cell_b) = (np.unravel_index(end, owner.shape) for end in ends)
+        size = opening[open_here]
+        rows, cells = np.abs(row_a - row_b), np.abs(cell_a - cell_b)
+        left, front = np.minimum(cell_a, cell_b), np.minimum(row_a, row_b)
+        _add(moved_x, (level, row_a, left), size, (rows == 0) & (cells == 1))
+        _add(moved_y, (level, front, cell_a), size, (rows == 1) & (cells == 0))
+        corner = (rows == 1) & (cells == 1)
+        through_a, through_b = there[level, row_a, cell_b], there[level, row_b, cell_a]
+        share = size / np.maximum(1, through_a.astype(int) + through_b)
+        for through, row_x, cell_y in ((through_a, row_a, cell_b), (through_b, row_b, cell_a)):
+            _add(moved_x, (level, row_x, left), share, corner & through)
+            _add(moved_y, (level, front, cell_y), share, corner & through)
+    return moved_x, moved_y
+
+
+def _add(to: Array, at: tuple[Whole, ...], values: Array, chosen: NDArray[np.bool_]) -> None:
+    np.add.at(to, tuple(index[chosen] for index in at), values[chosen])
 
 
 def _floors_moved(open_z: Array, within: Whole, there: NDArray[np.bool_]) -> Array:

@@ -1,0 +1,197 @@
+"""Seeded scenes and their converged heat: marches on ever finer cells, carried on to cells of no size.
+
+A round tank is marched as a wedge of rings, an upright box as a quarter of it, so that neither has a
+cell that the grades have; others on fine square cells.
+
+`python benchmarks/converged.py` prints how far DRAFT and FINE are from them and writes
+`core/tests/converged.csv`; the tests hold the grades against that table.
+"""
+
+from __future__ import annotations
+
+import csv
+import sys
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+
+from gondola_core.cure.answer import pour_cures
+from gondola_core.cure.cells import CellGeometry, CutCells, faces, layered_faces, whole_cells
+from gondola_core.cure.march import Tolerance
+from gondola_core.evaluate import DRAFT, FINE, evaluate
+from gondola_core.kept import Keeper
+from gondola_core.samples import quarry_pool
+from gondola_core.scene import Scene, scene_from
+from gondola_core.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
+from gondola_core.scene_shape import scene_shape
+from gondola_core.units import MM
+
+ROOT = Path(__file__).resolve().parent.parent
+TABLE = ROOT / "core" / "tests" / "converged.csv"
+COUNT, SEED = 30, 20261125
+HOTTEST_C = 85.0
+"""Scenes that get hotter run away: their peaks converge on no grid."""
+MOMENTS = ("gel_h", "tack_closes_h", "hard_h", "demould_h")
+
+
+def seeded_scene(rng: np.random.Generator) -> Scene:
+    """A box, a round or many-sided tank, straight or leaning, a pendant or a long tank."""
+    kind = rng.choice(["box", "round", "leaning", "pendant", "long", "sides"])
+    document = quarry_pool().model_dump(mode="json")
+    wide, deep, fill = rng.uniform(60, 220), rng.uniform(50, 140), rng.uniform(15, 70)
+    if kind == "pendant":
+        wide, deep, fill = rng.uniform(25, 45), rng.uniform(25, 45), rng.uniform(8, 20)
+    if kind == "long":
+        wide, deep, fill = rng.uniform(400, 600), rng.uniform(100, 200), rng.uniform(20, 60)
+    shape: dict[str, object] = {"kind": "box"}
+    if kind in ("round", "pendant"):
+        shape, deep = {"kind": "round"}, wide
+    if kind == "sides":
+        shape = {"kind": "regular", "sides_count": int(rng.integers(5, 9))}
+    resin = rng.choice(["deep", "deep", "deep", "casting"])
+    if resin == "casting":
+        fill = min(fill, 24.0)
+    count = int(rng.integers(1, 4)) if fill > 24 else 1
+    room, mix = rng.uniform(18, 25), rng.uniform(19, 27)
+    fill = round(float(fill), 1)
+    document["tank"].update(
+        inner_width_mm=round(float(wide), 1), inner_behind_mm=round(float(deep), 1), shape=shape,
+        taper_deg=round(float(rng.uniform(1, 12)), 1) if kind == "leaning" else 0.0,
+        fill_height_mm=fill, wall_height_mm=fill + 12.0,
+    )
+    document["tank"]["base"]["material"] = _solid(rng.choice(["wood", "wood", "foam"]))
+    document["bed"].update(heights_mm=[[0.0, 0.0], [0.0, 0.0]], mesh=None, measured=[])
+    document["figures"] = []
+    document["brief"]["room"].update(day_c=round(float(room) + 1, 1), night_c=round(float(room) - 1, 1))
+    pour = document["pours"][0]
+    document["pours"] = [
+        {**pour, "id": f"p{n}", "resin_id": str(resin), "mix_c": round(float(mix), 1),
+         "top_depth_mm": round(fill * (1 - (n + 1) / count), 1) if n + 1 < count else 0.0,
+         "wait_h": 0.0 if n == 0 else (26.0 if resin == "deep" else 9.0)}
+        for n in range(count)
+    ]
+    return scene_from(document)
+
+
+def _solid(key: str) -> dict[str, object]:
+    from gondola_core.materials import load_library
+
+    return load_library().solids[str(key)].model_dump(mode="json")
+
+
+def marched_values(scene: Scene, grade: Grade, cells: CellGeometry | None = None) -> list[list[float]]:
+    """Peak and moments of each pour on one grade, or on cells of their own."""
+    cells = cells or cells_of(scene, grade, scene_shape(scene, {}, Keeper()))
+    made = march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, None)
+    cures = pour_cures(made, cells, timed_pours(scene), scene.resins, scene.brief.room.mean_c)
+    return [
+        [cure.peak_c, *(np.nan if getattr(cure, name) is None else getattr(cure, name) for name in MOMENTS)]
+        for cure in cures if cure is not None
+    ]
+
+
+def fine_grade(cell_mm: float) -> Grade:
+    """A grade for convergence: everything follows the cell, steps are held tightly."""
+    return Grade(
+        name=f"{cell_mm:g}", cell_mm=cell_mm, most_cells=3_000_000, least_across=round(48 / cell_mm),
+        least_levels=round(24 / cell_mm), base_mm=cell_mm, tolerance=Tolerance(temperature_k=0.02, degree=2e-4),
+    )
+
+
+def rings(scene: Scene, cell: float) -> CellGeometry:
+    """A wedge of a round tank: one row of rings, its wall only outside [m]."""
+    radius, turn = 0.5 * scene.tank.inner_width_mm * MM, 0.1
+    r = faces(radius, cell, 8)
+    z, pour_of_level = levels_of(scene, cell)
+    dz = np.diff(z)[:, None, None]
+    area = (0.5 * turn * np.diff(r**2))[None, None, :]
+    middle = (2 / 3 * np.diff(r**3) / np.diff(r**2))[None, None, :]
+    count = len(r) - 1
+    shape = (len(dz), 1, count)
+    cut = CutCells(
+        volume=area * dz, centre_x=np.broadcast_to(middle, shape), centre_y=np.full(shape, 0.5),
+        open_x=turn * r[None, None, 1:-1] * dz, open_y=np.zeros((len(dz), 0, count)),
+        open_z=np.broadcast_to(area, (len(dz) + 1, 1, count)),
+        wall_cell=np.arange(len(dz)) * count + count - 1, wall_area=turn * radius * dz[:, 0, 0],
+        wall_normal=np.tile((1.0, 0.0), (len(dz), 1)), wall_middle=np.tile((radius, 0.5), (len(dz), 1)),
+    )
+    return CellGeometry(
+        x_faces=r, y_faces=np.array([0.0, turn * radius]), z_faces=z, pour_of_level=pour_of_level,
+        solid_fractions=np.zeros((0, *shape)), solids=(), cut=cut, base_cell=cell,
+    )
+
+
+def quarter(scene: Scene, cell: float) -> CellGeometry:
+    """A quarter of an upright box: walls on two sides, planes of symmetry on the others [m]."""
+    x = faces(0.5 * scene.tank.inner_width_mm * MM, cell, 4)
+    y = faces(0.5 * scene.tank.inner_behind_mm * MM, cell, 4)
+    z, pour_of_level = levels_of(scene, cell)
+    whole = whole_cells(x, y, z)
+    kept = whole.wall_normal.sum(axis=1) < 0
+    return CellGeometry(
+        x_faces=x, y_faces=y, z_faces=z, pour_of_level=pour_of_level,
+        solid_fractions=np.zeros((0, len(z) - 1, len(y) - 1, len(x) - 1)), solids=(), base_cell=cell,
+        cut=replace(
+            whole, wall_cell=whole.wall_cell[kept], wall_area=whole.wall_area[kept],
+            wall_normal=whole.wall_normal[kept], wall_middle=whole.wall_middle[kept],
+        ),
+    )
+
+
+def levels_of(scene: Scene, cell: float) -> tuple[np.ndarray, np.ndarray]:
+    """Faces in height, and the pour of each level."""
+    fill = scene.tank.fill_height_mm
+    return layered_faces([(fill - pour.top_depth_mm) * MM for pour in scene.pours], cell, round(0.024 / cell))
+
+
+def converged(scene: Scene) -> np.ndarray:
+    """(pours, 5) values: at cells of no size where two grids tell it (second order), else on the finer."""
+    tank = scene.tank
+    kind, large = tank.shape.kind, tank.inner_width_mm * tank.inner_behind_mm * tank.fill_height_mm > 1.2e6
+    if kind == "round" and tank.taper_deg == 0:
+        cells, sizes = rings, (1.5, 0.75)
+    elif kind == "box" and tank.taper_deg == 0:
+        cells, sizes = quarter, (5.0, 3.0) if large else (3.0, 1.8)
+    else:
+        cells, sizes = None, (4.0, 2.5)
+    coarse, close = (
+        np.array(marched_values(scene, fine_grade(size), cells and cells(scene, size * MM))) for size in sizes
+    )
+    return close if cells is None else close + (close - coarse) / ((sizes[0] / sizes[1]) ** 2 - 1)
+
+
+def scenes(count: int = COUNT, seed: int = SEED) -> list[Scene]:
+    """Scenes below runaway, in the order of the seed."""
+    rng = np.random.default_rng(seed)
+    found: list[Scene] = []
+    while len(found) < count:
+        scene = seeded_scene(rng)
+        if max(pour[0] for pour in marched_values(scene, DRAFT)) < HOTTEST_C:
+            found.append(scene)
+    return found
+
+
+def main(count: int) -> None:
+    rows = []
+    for number, scene in enumerate(scenes(count)):
+        true = converged(scene)
+        told = {grade.name: evaluate(scene, grade, Keeper()) for grade in (DRAFT, FINE)}
+        tank = scene.tank
+        print(f"{number:2d} {tank.shape.kind} {tank.inner_width_mm:g} x {tank.inner_behind_mm:g} x {tank.fill_height_mm:g} "
+              f"lean {tank.taper_deg:g}, {len(scene.pours)} of {scene.pours[0].resin_id}", flush=True)
+        for name, outcome in told.items():
+            values = np.array(marched_values(scene, DRAFT if name == "draft" else FINE))
+            off = values - true
+            print(f"   {name:5s} peak {np.round(off[:, 0], 2).tolist()} told {outcome.march.peak_error_k}   moments % "
+                  f"{np.round(100 * off[:, 1:] / true[:, 1:], 1).tolist()}", flush=True)
+        for pour, values in enumerate(true, start=1):
+            rows.append([number, pour, *(f"{value:.3f}" for value in values)])
+    with TABLE.open("w", newline="") as file:
+        writer = csv.writer(file, lineterminator="\n")
+        writer.writerow(["scene", "pour", "peak_c", *MOMENTS])
+        writer.writerows(rows)
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else COUNT)
