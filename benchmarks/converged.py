@@ -21,63 +21,18 @@ from gondola_core.cure.cells import CellGeometry, CutCells, faces, layered_faces
 from gondola_core.cure.march import Tolerance
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.kept import Keeper
-from gondola_core.samples import quarry_pool
-from gondola_core.scene import Scene, scene_from
+from gondola_core.scene import Scene
 from gondola_core.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
 from gondola_core.scene_shape import scene_shape
 from gondola_core.units import MM
 
 ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT / "core" / "tests"))
+from seeded_scenes import HOTTEST_C, seeded_scene
+
 TABLE = ROOT / "core" / "tests" / "converged.csv"
 COUNT, SEED = 30, 20261125
-HOTTEST_C = 85.0
-"""Scenes that get hotter run away: their peaks converge on no grid."""
 MOMENTS = ("gel_h", "tack_closes_h", "hard_h", "demould_h")
-
-
-def seeded_scene(rng: np.random.Generator) -> Scene:
-    """A box, a round or many-sided tank, straight or leaning, a pendant or a long tank."""
-    kind = rng.choice(["box", "round", "leaning", "pendant", "long", "sides"])
-    document = quarry_pool().model_dump(mode="json")
-    wide, deep, fill = rng.uniform(60, 220), rng.uniform(50, 140), rng.uniform(15, 70)
-    if kind == "pendant":
-        wide, deep, fill = rng.uniform(25, 45), rng.uniform(25, 45), rng.uniform(8, 20)
-    if kind == "long":
-        wide, deep, fill = rng.uniform(400, 600), rng.uniform(100, 200), rng.uniform(20, 60)
-    shape: dict[str, object] = {"kind": "box"}
-    if kind in ("round", "pendant"):
-        shape, deep = {"kind": "round"}, wide
-    if kind == "sides":
-        shape = {"kind": "regular", "sides_count": int(rng.integers(5, 9))}
-    resin = rng.choice(["deep", "deep", "deep", "casting"])
-    if resin == "casting":
-        fill = min(fill, 24.0)
-    count = int(rng.integers(1, 4)) if fill > 24 else 1
-    room, mix = rng.uniform(18, 25), rng.uniform(19, 27)
-    fill = round(float(fill), 1)
-    document["tank"].update(
-        inner_width_mm=round(float(wide), 1), inner_behind_mm=round(float(deep), 1), shape=shape,
-        taper_deg=round(float(rng.uniform(1, 12)), 1) if kind == "leaning" else 0.0,
-        fill_height_mm=fill, wall_height_mm=fill + 12.0,
-    )
-    document["tank"]["base"]["material"] = _solid(rng.choice(["wood", "wood", "foam"]))
-    document["bed"].update(heights_mm=[[0.0, 0.0], [0.0, 0.0]], mesh=None, measured=[])
-    document["figures"] = []
-    document["brief"]["room"].update(day_c=round(float(room) + 1, 1), night_c=round(float(room) - 1, 1))
-    pour = document["pours"][0]
-    document["pours"] = [
-        {**pour, "id": f"p{n}", "resin_id": str(resin), "mix_c": round(float(mix), 1),
-         "top_depth_mm": round(fill * (1 - (n + 1) / count), 1) if n + 1 < count else 0.0,
-         "wait_h": 0.0 if n == 0 else (26.0 if resin == "deep" else 9.0)}
-        for n in range(count)
-    ]
-    return scene_from(document)
-
-
-def _solid(key: str) -> dict[str, object]:
-    from gondola_core.materials import load_library
-
-    return load_library().solids[str(key)].model_dump(mode="json")
 
 
 def marched_values(scene: Scene, grade: Grade, cells: CellGeometry | None = None) -> list[list[float]]:
@@ -178,8 +133,8 @@ def main(count: int) -> None:
         true = converged(scene)
         told = {grade.name: evaluate(scene, grade, Keeper()) for grade in (DRAFT, FINE)}
         tank = scene.tank
-        print(f"{number:2d} {tank.shape.kind} {tank.inner_width_mm:g} x {tank.inner_behind_mm:g} x {tank.fill_height_mm:g} "
-              f"lean {tank.taper_deg:g}, {len(scene.pours)} of {scene.pours[0].resin_id}", flush=True)
+        size = f"{tank.inner_width_mm:g} x {tank.inner_behind_mm:g} x {tank.fill_height_mm:g}"
+        print(f"{number:2d} {tank.shape.kind} {size} lean {tank.taper_deg:g}, {len(scene.pours)} of {scene.pours[0].resin_id}", flush=True)
         for name, outcome in told.items():
             values = np.array(marched_values(scene, DRAFT if name == "draft" else FINE))
             off = values - true

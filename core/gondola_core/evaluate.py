@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
 from .checks import (
+    Flag,
     dam_flags,
     figure_flags,
     hands_flags,
@@ -19,6 +20,7 @@ from .checks import (
     pour_flags,
     scene_flags,
     water_flags,
+    with_close_calls,
 )
 from .cure.answer import PourCure, audit, cure_history, heat_profile
 from .cure.bond import bond_below
@@ -94,21 +96,35 @@ def evaluate(
     ]
     hands = hands_of(scene, mixes, volumes, shape)
     facts = facts_of_figures(scene, shape, heat)
+
+    def warm_flags(heat: SceneHeat, dam: DamFacts) -> list[Flag]:
+        """Flags that follow from the heat."""
+        strained = stresses(scene, heat)
+        return (
+            pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained)
+            + dam_flags(scene, dam)
+            + figure_flags(
+                scene, facts_of_figures(scene, shape, heat), shape.traps, shape.basins,
+                [body.covered_fraction for body in shape.figures],
+            )
+        )
+
+    warm = warm_flags(heat, dam)
+    if grade.name == DRAFT.name:
+        sides = [heat.doubted(way) for way in (1, -1)]
+        warm = with_close_calls(
+            warm, *(warm_flags(side, dam_facts(scene.tank, heaviest, side.sheet_peak_c)) for side in sides)
+        )
     flags = in_order(
-        pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained)
+        warm
         + hands_flags(scene, hands)
         + scene_flags(scene, extents)
         + water_flags(scene, sights, steps, lambda changed: figure_sights(changed, extents))
-        + dam_flags(scene, dam)
-        + figure_flags(
-            scene, facts, shape.traps, shape.basins,
-            [body.covered_fraction for body in shape.figures],
-        )
     )
     pours = [
         _pour_outcome(
             scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index],
-            hands[index], shape, keeper,
+            hands[index], shape, keeper, grade.name == DRAFT.name,
         )
         for index in range(len(scene.pours))
     ]
@@ -176,8 +192,15 @@ def _moment(scene: Scene, start_h: float, after_h: float | None) -> str | None:
     return None if after_h is None else _clock(scene, start_h + after_h)
 
 
-def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
-    """How a pour meets the one below it."""
+def _joint(scene: Scene, index: int, heat: SceneHeat, draft: bool) -> str:
+    """How a pour meets the one below it; a draft says so where its cells cannot decide."""
+    told = _joint_by(scene, index, heat.cures)
+    if draft and any(_joint_by(scene, index, heat.doubted(way).cures) != told for way in (1, -1)):
+        return "too close to call"
+    return told
+
+
+def _joint_by(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
     below = cures[index - 1] if index else None
     if index == 0 or below is None:
         return "on the bed"
@@ -192,6 +215,7 @@ def _joint(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 def _pour_outcome(
     scene: Scene, index: int, volumes: Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
     steps: list[Seam], stress: PourStress | None, hands: HandsOn, shape: SceneShape, keeper: Keeper,
+    draft: bool,
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
@@ -246,7 +270,7 @@ def _pour_outcome(
         stress=stress,
         light=light_of(scene, index, depth, shape),
         settling=settling_of(scene, index, depth, heat),
-        joint=_joint(scene, index, heat.cures),
+        joint=_joint(scene, index, heat, draft),
         bond=bond_below(
             heat.marched, index, scene.resin_of(scene.pours[max(0, index - 1)])
         ),

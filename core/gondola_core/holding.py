@@ -187,10 +187,7 @@ def figure_facts(
     lift_gf = force / (G * GRAVITY)
     density = mass / displaced if displaced > 0 else figure.material.density_g_ml
     gap = resin.density_g_ml - density
-    if abs(gap) < NEUTRAL_G_ML + 1e-9:
-        behaves = "near neutral, may drift"
-    else:
-        behaves = "floats" if gap > 0 else "sinks"
+    behaves = "near neutral, may drift" if abs(gap) < NEUTRAL_G_ML + 1e-09 else "floats" if gap > 0 else "sinks"
     lead = load_library().solids["lead"].density_g_ml
     ballast = None
     if force > 0:

@@ -4,20 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from .cure.answer import (
-    PourCure,
-    PourPlaces,
-    peak_around_c,
-    pour_cures,
-    pour_peaks,
-    pour_places,
-)
+from .cure.answer import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places
 from .cure.cells import CellGeometry, cut_cells, faces, layered_faces
+from .cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt
 from .cure.losses import FAN_FILM, TOP_FILM, WALL_FILM, Surroundings
 from .cure.march import Marched, Room, TimedPour, Tolerance, march_pours
 from .cure.spans import CureSpans, cure_spans
@@ -63,14 +57,12 @@ DRAFT = Grade(
     tolerance=Tolerance(temperature_k=0.2, degree=2e-3),
 )
 FINE = Grade(
-    name="fine", cell_mm=4.0, most_cells=400_000, least_across=12, least_levels=8, base_mm=4.5,
+    name="fine", cell_mm=4.0, most_cells=400_000, least_across=12, least_levels=6, base_mm=4.5,
     tolerance=Tolerance(temperature_k=0.05, degree=5e-4),
 )
 _BAND = DRAFT.coarser("band")
 AFTER_LAST_POUR = 14 * DAY
 """Longest march after the last pour [s]; what is not hard by then is said so."""
-AFTER_LAST_POUR_PEAKS = 1.5 * DAY
-"""The same where only peaks are asked [s]: they come within hours."""
 
 
 MOST_MARCHES = 12
@@ -82,6 +74,7 @@ class SceneHeat:
     """The march and what it says of pours, figures and walls.
 
     spans            how early and late each pour's moments may come
+    doubts           how far each pour's peak and moments may be off for the size of the cells
     room_c           the room at even steps from the first pour [degrees C]
     figure_peaks_c   hottest resin around each figure
     """
@@ -91,15 +84,42 @@ class SceneHeat:
     cures: list[PourCure | None]
     bands_c: list[tuple[float, float] | None]
     spans: list[CureSpans | None]
+    doubts: list[PourDoubt | None]
     room_c: Array
     figure_peaks_c: list[float | None]
     places: list[PourPlaces]
-    peak_error_k: float | None
 
     @property
     def sheet_peak_c(self) -> float | None:
         """Hottest that the sheet of the dam gets."""
         return max((one.sheet_c for one in self.places if one.sheet_c is not None), default=None)
+
+    @property
+    def peak_error_k(self) -> float | None:
+        """How far the peaks may be off; None where all run away."""
+        told = [
+            doubt.peak_k for doubt, cure in zip(self.doubts, self.cures, strict=True)
+            if doubt is not None and cure is not None and cure.peak_c < RUNAWAY_C
+        ]
+        return round(max(told), 2) if told else None
+
+    def doubted(self, way: int) -> SceneHeat:
+        """The same if the grid errs one way: 1 is hotter and earlier, -1 cooler and later."""
+        room = float(self.room_c.mean())
+        most = max((doubt.peak_k for doubt in self.doubts if doubt is not None), default=0.0)
+        each = list(zip(self.cures, self.doubts, self.places, strict=True))
+        return replace(
+            self,
+            cures=[
+                cure if cure is None or doubt is None else doubted_cure(cure, doubt, way)
+                for cure, doubt, _ in each
+            ],
+            places=[
+                place if cure is None or doubt is None else doubted_places(place, cure, doubt, room, way)
+                for cure, doubt, place in each
+            ],
+            figure_peaks_c=[None if peak is None else peak + way * most for peak in self.figure_peaks_c],
+        )
 
 
 def scene_heat(
@@ -114,41 +134,26 @@ def scene_heat(
     room_c = room_of(scene, AFTER_LAST_POUR)
     mean_room_c = float(room_c.mean())
 
-    def whole() -> tuple[Marched, CellGeometry, list[PourCure | None]]:
-        cells = cells_of(scene, grade, shape)
-        marched = march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, progress)
-        return marched, cells, pour_cures(
-            marched, cells, timed_pours(scene), scene.resins, mean_room_c
-        )
-
-    def spread() -> list[list[PourCure | None]]:
-        cells = cells_of(scene, _BAND, shape)
-        ways = []
-        for way in (-1.0, 0.0, 1.0):
-            resins = [_shifted(resin, way) for resin in scene.resins]
-            offset = way * scene.brief.room.spread_k
-            marched = march(scene, resins, cells, _BAND, offset, AFTER_LAST_POUR, None)
-            ways.append(
-                pour_cures(marched, cells, timed_pours(scene), resins, mean_room_c + offset)
-            )
-        return ways
-
-    def half() -> list[float | None]:
-        """Peaks on cells of twice the size, for the error estimate of a fine march."""
-        rough = grade.coarser("half")
-        cells = cells_of(scene, rough, shape)
-        marched = march(scene, scene.resins, cells, rough, 0.0, AFTER_LAST_POUR_PEAKS, None)
-        return pour_peaks(marched, len(scene.pours))
+    def cures_on(one: Grade, way: float = 0.0) -> tuple[Marched, CellGeometry, list[PourCure | None]]:
+        cells = cells_of(scene, one, shape)
+        resins = [_shifted(resin, way) for resin in scene.resins] if way else scene.resins
+        offset = way * scene.brief.room.spread_k
+        told = progress if one is grade else None
+        marched = march(scene, resins, cells, one, offset, AFTER_LAST_POUR, told)
+        return marched, cells, pour_cures(marched, cells, timed_pours(scene), resins, mean_room_c + offset)
 
     inputs = _heat_inputs(scene)
     with ThreadPoolExecutor(max_workers=1) as pool:
-        beside = pool.submit(keeper.keep, "band", inputs, spread)
-        marched, cells, cures = keeper.keep(f"march-{grade.name}", inputs, whole, most=MOST_MARCHES)
+        beside = pool.submit(
+            keeper.keep, "band", inputs, lambda: [cures_on(_BAND, way)[2] for way in (-1.0, 0.0, 1.0)]
+        )
+        marched, cells, cures = keeper.keep(
+            f"march-{grade.name}", inputs, lambda: cures_on(grade), most=MOST_MARCHES
+        )
         low, mid, high = beside.result()
-    coarse_peaks = [one.peak_c if one is not None else None for one in mid]
-    ratio = _BAND.cell_mm / DRAFT.cell_mm
-    if grade.name == FINE.name:
-        coarse_peaks, ratio = keeper.keep("march-half", inputs, half), 2.0
+    coarse = mid
+    if grade.name != DRAFT.name:
+        coarse = keeper.keep(f"coarse-{grade.name}", inputs, lambda: cures_on(grade.coarser("coarse"))[2])
     bands: list[tuple[float, float] | None] = []
     spans: list[CureSpans | None] = []
     for cure, slow, middle, fast in zip(cures, low, mid, high, strict=True):
@@ -165,6 +170,10 @@ def scene_heat(
         spans.append(cure_spans(cure, slow, middle, fast))
     return SceneHeat(
         marched=marched, cells=cells, cures=cures, bands_c=bands, spans=spans, room_c=room_c,
+        doubts=[
+            None if cure is None or rough is None else grid_doubt(cure, rough, grade.tolerance.temperature_k)
+            for cure, rough in zip(cures, coarse, strict=True)
+        ],
         figure_peaks_c=[
             peak_around_c(marched, cells, body.least * MM, body.most * MM)
             for body in shape.figures
@@ -172,7 +181,6 @@ def scene_heat(
         places=pour_places(
             marched, cells, surroundings(scene), mean_room_c, len(scene.pours)
         ),
-        peak_error_k=_peak_error(cures, coarse_peaks, ratio),
     )
 
 
@@ -180,36 +188,26 @@ RUNAWAY_C = 100.0
 """Above this the peak of a march does not converge. Source: own_march"""
 
 
-def _peak_error(
-    cures: list[PourCure | None], coarse: list[float | None], ratio: float
-) -> float | None:
-    """Largest error of a pour's peak, by two grids of a second-order method ; Source: richardson1911.
-
-        e = |fine - coarse| / (r^2 - 1)
-    """
-    gaps = [
-        abs(cure.peak_c - rough) / (ratio**2 - 1)
-        for cure, rough in zip(cures, coarse, strict=True)
-        if cure is not None and rough is not None and cure.peak_c < RUNAWAY_C
-    ]
-    return round(max(gaps), 2) if gaps else None
-
-
 def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
-    """The cells for a scene: even across, with a face at every layer line, cut by the walls."""
+    """The cells for a scene: even across, with a face at every layer line, cut by the walls.
+
+    How many there are across follows from the floor, so that they grow evenly with walls that lean.
+    """
     tank = scene.tank
 
     def outline(height: float) -> Array:
         return tank_plan(tank, height / MM) * MM
 
-    widest = outline(tank.fill_height_mm * MM)
-    (left, front), (right, back) = widest.min(axis=0), widest.max(axis=0)
-    width, behind = float(right - left), float(back - front)
+    floor, widest = outline(0.0), outline(tank.fill_height_mm * MM)
+    width, behind = (float(size) for size in floor.max(axis=0) - floor.min(axis=0))
     cell = max(grade.cell_mm * MM, (width * behind * tank.fill_height_mm * MM / grade.most_cells) ** (1 / 3))
     tops = [(tank.fill_height_mm - pour.top_depth_mm) * MM for pour in scene.pours]
     z, pour_of_level = layered_faces(tops, cell, grade.least_levels)
     across = max(cell, (width * behind * len(pour_of_level) / (2 * grade.most_cells)) ** 0.5)
-    x, y = left + faces(width, across, grade.least_across), front + faces(behind, across, grade.least_across)
+    x, y = (
+        np.linspace(low, high, len(faces(size, across, grade.least_across)))
+        for low, high, size in zip(widest.min(axis=0), widest.max(axis=0), (width, behind), strict=True)
+    )
     solids: list[SolidMaterial] = []
     group_of = [0]
     for material in [scene.bed.material, *(figure.material for figure in scene.figures)]:

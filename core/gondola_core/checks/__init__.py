@@ -1,6 +1,7 @@
 """Flags and remedies: what will go wrong, by how much, and what to try."""
 
 from .build import dam_flags
+from .close import with_close_calls
 from .figures import figure_flags
 from .flag import Edit, Flag, Remedy, Severity
 from .hands import hands_flags
@@ -31,4 +32,5 @@ __all__ = [
     "pour_flags",
     "scene_flags",
     "water_flags",
+    "with_close_calls",
 ]

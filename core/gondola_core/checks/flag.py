@@ -34,7 +34,10 @@ class Remedy:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Flag:
-    """`number` against `limit`, both in `unit`; depth and time say where the gondola goes."""
+    """`number` against `limit`, both in `unit`; depth and time say where the gondola goes.
+
+    close_call  True if the cells of this march are too coarse to decide it
+    """
 
     code: str
     severity: Severity
@@ -48,3 +51,4 @@ class Flag:
     pour_number: int | None
     figure_id: str | None
     remedies: list[Remedy]
+    close_call: bool = False

@@ -147,15 +147,6 @@ def pour_cures(
     return answers
 
 
-def pour_peaks(marched: Marched, count: int) -> list[float | None]:
-    """Peak of each pour [degrees C]; None where it has no resin."""
-    peaks: list[float | None] = []
-    for number in range(count):
-        mine = marched.resin & (marched.pour_of_level == number)[:, None, None]
-        peaks.append(float(marched.peak_c[mine].max()) if mine.any() else None)
-    return peaks
-
-
 def peak_around_c(
     marched: Marched, geometry: CellGeometry, least: Array, most: Array
 ) -> float | None:

@@ -215,22 +215,21 @@ def _walls(
     geometry: CellGeometry, cut: CutCells, conductivity: Array, outside: float, base_levels: int
 ) -> tuple[WallPieces, Array]:
     """The pieces of wall, and each cell's conductance through them to the room."""
-    levels, rows, cells = cut.volume.shape
+    _, rows, cells = cut.volume.shape
     level, rest = np.divmod(cut.wall_cell, rows * cells)
     row, cell = np.divmod(rest, cells)
     centre = np.stack([cut.centre_x[level, row, cell], cut.centre_y[level, row, cell]], axis=1)
     least = LEAST_REACH * np.minimum(np.diff(geometry.x_faces)[cell], np.diff(geometry.y_faces)[row])
     reach = np.maximum(((cut.wall_middle - centre) * cut.wall_normal).sum(axis=1), least)
     within = reach / conductivity[level, row, cell]
-    loss = np.bincount(
-        cut.wall_cell, cut.wall_area / (within + outside), minlength=levels * rows * cells
-    ).reshape(cut.volume.shape)
+    through = cut.wall_area / (within + outside)
+    loss = np.asarray(np.bincount(cut.wall_cell, through, minlength=cut.volume.size), dtype=float)
     order = np.argsort(cut.wall_cell, kind="stable")
     rimmed = ((level + 1) * (rows + 2) + row + 1) * (cells + 2) + cell + 1
     return WallPieces(
         cell=rimmed[order], kept=(outside / (within + outside))[order],
         area=cut.wall_area[order], normal=cut.wall_normal[order], middle=cut.wall_middle[order],
-    ), loss
+    ), loss.reshape(cut.volume.shape)
 
 
 def _plan_areas(geometry: CellGeometry) -> Array:
@@ -244,7 +243,8 @@ def _in_series(one: Array, two: Array) -> Array:
 
 def _padded(array: Array, axis: int) -> Array:
     """One more plane at the far end, across which nothing flows."""
-    return np.pad(array, [(0, 1) if dim == axis else (0, 0) for dim in range(array.ndim)])
+    end = np.zeros(tuple(1 if dim == axis else size for dim, size in enumerate(array.shape)))
+    return np.concatenate([array, end], axis=axis)
 
 
 def _log_conductivity(solid: SolidMaterial) -> float:
@@ -256,4 +256,7 @@ def _volumetric_capacity(solid: SolidMaterial) -> float:
 
 
 def _rimmed(array: Array) -> Array:
-    return np.pad(array, 1)
+    """With a rim of ghosts around."""
+    rimmed = np.zeros(tuple(size + 2 for size in array.shape))
+    rimmed[1:-1, 1:-1, 1:-1] = array
+    return rimmed

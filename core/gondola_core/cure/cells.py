@@ -214,7 +214,7 @@ def merged_slivers(cut: CutCells, full: Array, least_share: float = LEAST_SHARE)
     flat = owner.ravel()
 
     def gathered(values: Array) -> Array:
-        return np.bincount(flat, values.ravel(), minlength=flat.size).reshape(values.shape)
+        return np.asarray(np.bincount(flat, values.ravel(), minlength=flat.size), dtype=float).reshape(values.shape)
 
     volume = gathered(cut.volume)
     safe = np.where(volume > 0, volume, 1.0)

@@ -8,7 +8,7 @@ where its faces meet; its temperature follows from the flow through them, its cu
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numba import njit
@@ -35,6 +35,7 @@ class SkinPoints(NamedTuple):
     level, beside_level   (n,)
     own, other     (n,) shares of the excess over the room
     degree         (n,) degree of cure, changed in place
+    rate           (n,) its rate at the end of the last step [1/s]; -1: not known
     reached        (n,) how many marks it has passed
     crossed_at     (marks, n) when [s]; NaN if it did not
     """
@@ -46,6 +47,7 @@ class SkinPoints(NamedTuple):
     own: Array
     other: Array
     degree: Array
+    rate: Array
     reached: Whole
     crossed_at: Array
 
@@ -79,7 +81,7 @@ def skin_of(box: CellBox, marks: int) -> Skin:
     at_wall, has_wall, has_corner = _wall_share(box)
     wet = (box.heat > 0) & ((box.inside >= LEAST_TOLD) | has_corner | ~has_wall)
     levels = len(box.pour_of_level)
-    rows: list[tuple[Array, ...]] = []
+    rows: list[tuple[NDArray[Any], ...]] = []
     for level in range(1, levels - 1):
         pour = box.pour_of_level[level]
         if pour < 0:
@@ -110,7 +112,8 @@ def skin_of(box: CellBox, marks: int) -> Skin:
         points=SkinPoints(
             cell=cell.astype(np.int64), beside=cell.astype(np.int64), level=level_of.astype(np.int64),
             beside_level=beside_level.astype(np.int64), own=own, other=other, degree=np.zeros(count),
-            reached=np.zeros(count, dtype=np.int64), crossed_at=np.full((marks, count), np.nan),
+            rate=np.full(count, -1.0), reached=np.zeros(count, dtype=np.int64),
+            crossed_at=np.full((marks, count), np.nan),
         ),
         is_top=top.astype(bool), covered_own=covered_own, covered_other=covered_other,
         first_of_level=first,
@@ -119,12 +122,13 @@ def skin_of(box: CellBox, marks: int) -> Skin:
 
 def cover(skin: Skin, level: int) -> None:
     """From now on the upper faces of this level lie under the next pour."""
+    skin.points.rate[:] = -1.0
     mine = skin.is_top & (skin.points.level == level)
     skin.points.own[mine] = skin.covered_own[mine]
     skin.points.other[mine] = skin.covered_other[mine]
 
 
-def _top_points(box: CellBox, at_wall: Array, level: int, cells: Whole) -> tuple[Array, ...]:
+def _top_points(box: CellBox, at_wall: Array, level: int, cells: Whole) -> tuple[NDArray[Any], ...]:
     kept = at_wall[level].ravel()[cells]
     up, opening = box.up[level].ravel()[cells], box.top[level].ravel()[cells]
     # of the whole way to the room, up to the face and through the film, the film's share is left
@@ -138,7 +142,7 @@ def _top_points(box: CellBox, at_wall: Array, level: int, cells: Whole) -> tuple
 def _points(
     cells: Whole, level: int, beside_level: int, own: Array, other: Array, covered_own: Array,
     covered_other: Array, top: bool,
-) -> tuple[Array, ...]:
+) -> tuple[NDArray[Any], ...]:
     count = len(cells)
     return (
         cells, np.full(count, level), np.full(count, beside_level), own, other, covered_own,

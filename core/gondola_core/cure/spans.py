@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import inf
 
 from .answer import PourCure
 
@@ -33,7 +34,7 @@ def cure_spans(cure: PourCure, slow: PourCure, middle: PourCure, fast: PourCure)
         early = t min(1, t_fast/t_middle),  late = t max(1, t_slow/t_middle)
 
     so that what the coarse cells get wrong alike falls out. A warm cure may also be later: it has
-    longer to cool. Source: assumed
+    longer to cool. At each end of their bands the moments keep their order. Source: assumed
     """
 
     def span(moment: str) -> CureSpan | None:
@@ -41,10 +42,25 @@ def cure_spans(cure: PourCure, slow: PourCure, middle: PourCure, fast: PourCure)
         return None if at is None else _span(at, *(getattr(one, moment) for one in (slow, middle, fast)))
 
     days = _span(24 * cure.full_cure_d, slow.full_cure_d, middle.full_cure_d, fast.full_cure_d)
+    told = [span(moment) for moment in ("gel_h", "tack_opens_h", "tack_closes_h", "hard_h", "demould_h")]
+    gel, opens, closes, hard, demould, full = _in_order([*told, days])
     return CureSpans(
-        gel=span("gel_h"), tack_opens=span("tack_opens_h"), tack_closes=span("tack_closes_h"),
-        hard=span("hard_h"), demould=span("demould_h"), full_cure=days,
+        gel=gel, tack_opens=opens, tack_closes=closes, hard=hard, demould=demould, full_cure=full or days,
     )
+
+
+def _in_order(spans: list[CureSpan | None]) -> list[CureSpan | None]:
+    """Each end no earlier than that of the moment before; late without end once one is."""
+    early, late = 0.0, 0.0
+    ordered: list[CureSpan | None] = []
+    for span in spans:
+        if span is None:
+            ordered.append(None)
+            continue
+        early = max(early, span.early_h)
+        late = inf if span.late_h is None else max(late, span.late_h)
+        ordered.append(CureSpan(early_h=early, late_h=None if late == inf else late))
+    return ordered
 
 
 def _span(at: float, slow: float | None, middle: float | None, fast: float | None) -> CureSpan:

@@ -18,12 +18,12 @@ Whole = NDArray[np.int64]
 class Conductances(NamedTuple):
     """To the next cell along x, y, z and to the room [W/K]; inverse capacity [K/J]; heat of cure [J]."""
 
-    gx: Array
-    gy: Array
-    gz: Array
-    ga: Array
-    inverse: Array
-    heat: Array
+    gx: Array | Single
+    gy: Array | Single
+    gz: Array | Single
+    ga: Array | Single
+    inverse: Array | Single
+    heat: Array | Single
 
 
 class Cells(NamedTuple):
@@ -119,7 +119,7 @@ class Trace(NamedTuple):
     hottest, least   (rows, levels) hottest resin, least degree of cure
     plane, plane_cure   (rows, levels, cells) of the upright plane in the middle
     plane_first   flat index of the plane's first cell
-    count         (1,) rows so far
+    made          (1,) rows so far
     gaps          (3,) change of temperature [K], of degree, and time [s] after which a row is due
     now_hot, now_least   (levels,) at the end of the step just made
     """
@@ -131,7 +131,7 @@ class Trace(NamedTuple):
     plane: Single
     plane_cure: Single
     plane_first: int
-    count: Whole
+    made: Whole
     gaps: Array
     now_hot: Array
     now_least: Array

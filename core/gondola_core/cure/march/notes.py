@@ -104,7 +104,10 @@ def grown_gas(cells, t, notes):  # type: ignore[no-untyped-def]
 
 @njit(nogil=True, cache=True)
 def note_skin(cells, chemistry, step, notes, trace, skin, points, room0_c, room1_c):  # type: ignore[no-untyped-def]
-    """Cure every point of the skin through the step, by Heun; returns the marks still open.
+    """Cure every point of the skin through the step; returns the marks still open.
+
+    By the trapezium from an Euler prediction, whose rate is kept for the next step: second order at
+    one rate a step.
 
     points  how many of them are poured
     """
@@ -112,20 +115,21 @@ def note_skin(cells, chemistry, step, notes, trace, skin, points, room0_c, room1
     for p in range(points):
         k, b = skin.level[p], skin.beside_level[p]
         resin = cells.resin_of_level[k]
-        marks = notes.thresholds[cells.pour_of_level[k]]
         here, there = skin.cell[p], skin.beside[p]
         own, other = skin.own[p], skin.other[p]
-        t0 = room0_c + own * (step.t0[k, here] - room0_c) + other * (step.t0[b, there] - room0_c)
-        t1 = room1_c + own * (step.t1[k, here] - room1_c) + other * (step.t1[b, there] - room1_c)
         by_temperature, by_degree = chemistry.by_temperature[resin], chemistry.by_degree[resin]
         sharp, logistic = chemistry.sharpness[resin], chemistry.logistic
-        a0 = skin.degree[p]
-        f0 = cell_rate(a0, t0, by_temperature, by_degree, sharp, logistic)
+        a0, f0 = skin.degree[p], skin.rate[p]
+        if f0 < 0.0:
+            t0 = room0_c + own * (step.t0[k, here] - room0_c) + other * (step.t0[b, there] - room0_c)
+            f0 = cell_rate(a0, t0, by_temperature, by_degree, sharp, logistic)
+        t1 = room1_c + own * (step.t1[k, here] - room1_c) + other * (step.t1[b, there] - room1_c)
         f1 = cell_rate(a0 + step.length * f0, t1, by_temperature, by_degree, sharp, logistic)
         a1 = a0 + 0.5 * step.length * (f0 + f1)
-        f1 = cell_rate(a1, t1, by_temperature, by_degree, sharp, logistic)
         skin.degree[p] = a1
+        skin.rate[p] = f1
         mark = skin.reached[p]
+        marks = notes.thresholds[cells.pour_of_level[k]]
         while mark < marks.shape[0] and a1 >= marks[mark]:
             skin.crossed_at[mark, p] = step.time + step.length * crossing(
                 marks[mark], step.length, a0, f0, a1, f1
@@ -169,7 +173,7 @@ def note_fluidity(cells, chemistry, step, notes):  # type: ignore[no-untyped-def
 @njit(nogil=True, cache=True)
 def is_due(cells, time, trace):  # type: ignore[no-untyped-def]
     """True if enough has changed since the last row of history."""
-    row = trace.count[0] - 1
+    row = trace.made[0] - 1
     if row < 0 or time - trace.at[row] >= trace.gaps[2]:
         return True
     for k in range(1, cells.levels + 1):
@@ -185,9 +189,9 @@ def is_due(cells, time, trace):  # type: ignore[no-untyped-def]
 @njit(nogil=True, cache=True)
 def note_row(cells, step, part, kind, trace):  # type: ignore[no-untyped-def]
     """One more row of history, at `part` of the step; at its end the least cured is the skin's."""
-    if trace.count[0] == trace.at.shape[0]:
+    if trace.made[0] == trace.at.shape[0]:
         _thin_out(trace)
-    row = trace.count[0]
+    row = trace.made[0]
     trace.at[row] = step.time + part * step.length
     trace.kind[row] = kind
     trace.hottest[row] = np.nan
@@ -213,7 +217,7 @@ def note_row(cells, step, part, kind, trace):  # type: ignore[no-untyped-def]
         if hottest > COLDER:
             trace.hottest[row, k] = hottest
             trace.least[row, k] = min(least, trace.now_least[k])
-    trace.count[0] = row + 1
+    trace.made[0] = row + 1
 
 
 @njit(nogil=True, cache=True)
@@ -221,7 +225,7 @@ def _thin_out(trace):  # type: ignore[no-untyped-def]
     """Make room: of the usual rows every other goes; of each pour's hottest moments the last stays."""
     kept = 0
     usual = 0
-    for row in range(trace.count[0]):
+    for row in range(trace.made[0]):
         kind = trace.kind[row]
         stays = kind == 1
         if kind == 0:
@@ -229,7 +233,7 @@ def _thin_out(trace):  # type: ignore[no-untyped-def]
             stays = usual % 2 == 0
         elif kind >= 2:
             stays = True
-            for later in range(row + 1, trace.count[0]):
+            for later in range(row + 1, trace.made[0]):
                 if trace.kind[later] == kind:
                     stays = False
         if not stays:
@@ -242,5 +246,5 @@ def _thin_out(trace):  # type: ignore[no-untyped-def]
             trace.plane[kept] = trace.plane[row]
             trace.plane_cure[kept] = trace.plane_cure[row]
         kept += 1
-    trace.count[0] = kept
+    trace.made[0] = kept
     trace.gaps[:2] *= 1.6

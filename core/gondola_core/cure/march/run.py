@@ -156,8 +156,10 @@ def march_pours(
     scrubbing  how many moments are kept
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
-    thresholds = np.stack([thresholds_of(resins[pour.resin], float(room.temperature_c.mean())) for pour in pours])
-    run = _Run(box, rate_chemistry(resins), room, thresholds, tolerance, scrubbing or Scrubbing())
+    mean_room = float(room.temperature_c.mean())
+    thresholds = np.stack([thresholds_of(resins[pour.resin], mean_room) for pour in pours])
+    chemistry = rate_chemistry(resins, {pour.resin for pour in pours})
+    run = _Run(box, chemistry, room, thresholds, tolerance, scrubbing or Scrubbing())
     for number, pour in enumerate(pours):
         run.pour(number, pour)
         last = number + 1 == len(pours)
@@ -165,9 +167,9 @@ def march_pours(
     return run.left()
 
 
-def rate_chemistry(resins: list[Resin]) -> Chemistry:
-    """The rate tables of some resins as the kernels take them."""
-    tables = rate_tables(resins)
+def rate_chemistry(resins: list[Resin], used: set[int]) -> Chemistry:
+    """The rate tables of the resins that are poured, as the kernels take them."""
+    tables = rate_tables(resins, used)
     return Chemistry(tables.by_temperature, tables.by_degree, tables.sharpness, tables.logistic)
 
 
@@ -208,7 +210,7 @@ class _Run:
             at=np.zeros(rows), kind=np.zeros(rows, dtype=np.int64), hottest=np.full((rows, levels), np.nan),
             least=np.full((rows, levels), np.nan), plane=np.full(plane, np.nan, dtype=np.float32),
             plane_cure=np.full(plane, np.nan, dtype=np.float32),
-            plane_first=self.shape[1] // 2 * self.shape[2] + 1, count=np.zeros(1, dtype=np.int64),
+            plane_first=self.shape[1] // 2 * self.shape[2] + 1, made=np.zeros(1, dtype=np.int64),
             gaps=np.array([scrubbing.change_k, scrubbing.change_degree, scrubbing.longest]),
             now_hot=np.full(levels, -1e9), now_least=np.full(levels, 2.0),
         )
@@ -258,7 +260,7 @@ class _Run:
         exact = Conductances(*(self._flat(one) for one in (box.gx, box.gy, gz, ga, box.inverse, box.heat)))
         return Cells(
             levels=levels, width=self.shape[2], exact=exact,
-            quick=Conductances(*(one.astype(np.float32) for one in exact)),
+            quick=Conductances(*(np.asarray(one, dtype=np.float32) for one in exact)),
             resin_of_level=box.resin_of_level, pour_of_level=box.pour_of_level,
         )
 
@@ -298,7 +300,7 @@ class _Run:
         """What the march leaves, ghosts cut off."""
         box, notes, trace, skin = self.box, self.notes, self.trace, self.skin.points
         core = (slice(1, -1), slice(1, -1), slice(1, -1))
-        rows = int(trace.count[0])
+        rows = int(trace.made[0])
         middle_row = self.shape[1] // 2
         peak = notes.peak.reshape(self.shape)
         self.top_degree[-1] = self._top_degree(self.shape[0] - 2)

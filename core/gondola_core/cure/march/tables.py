@@ -5,6 +5,7 @@ Linear between entries; against the law itself the rate is within 1e-4 of its si
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -38,18 +39,28 @@ class RateTables:
     logistic: NDArray[np.float64]
 
 
-def rate_tables(resins: list[Resin]) -> RateTables:
-    """Tables for the march, in the order given."""
+def rate_tables(resins: list[Resin], used: set[int] | None = None) -> RateTables:
+    """Tables for the march, in the order given; those not in `used` are left as nothing."""
     temperature = np.arange(COLDEST_C, HOTTEST_C + 2 * STEP_K, STEP_K)
     degree = np.linspace(0.0, 1.0, DEGREE_STEPS + 1)
     degree = np.append(degree, 1.0)
     reach = np.linspace(-LOGISTIC_REACH, LOGISTIC_REACH, LOGISTIC_STEPS + 1)
     return RateTables(
-        by_temperature=np.stack([_by_temperature(temperature, resin) for resin in resins]),
-        by_degree=np.stack([_by_degree(degree, resin) for resin in resins]),
+        by_temperature=_stacked(_by_temperature, temperature, 4, resins, used),
+        by_degree=_stacked(_by_degree, degree, 3, resins, used),
         sharpness=np.array([resin.diffusion_sharpness for resin in resins]),
         logistic=np.append(1.0 / (1.0 + np.exp(reach)), 0.0),
     )
+
+
+def _stacked(
+    table: Callable[[Array, Resin], Array], at: Array, width: int, resins: list[Resin], used: set[int] | None
+) -> Array:
+    whole = np.zeros((len(resins), len(at), width))
+    for index, resin in enumerate(resins):
+        if used is None or index in used:
+            whole[index] = table(at, resin)
+    return whole
 
 
 def _by_temperature(temperature: Array, resin: Resin) -> Array:
