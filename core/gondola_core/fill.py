@@ -29,9 +29,9 @@ from .scene import Bed, Figure, Tank
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
-COLUMN_MM = 1.0
-MOST_COLUMNS = 60_000
-"""Columns of 1 mm up to a desk-size tank; larger tanks get wider ones."""
+COLUMN_MM, CLOSE_COLUMN_MM = 1.0, 0.5
+USUAL_COLUMNS, MOST_COLUMNS = 24_000, 60_000
+"""Columns of 1 mm up to a desk-size tank; small tanks get columns of half that, large ones wider."""
 OUTSIDE, BED, FIRST_FIGURE = 0, 1, 2
 """What a span is: beyond the walls, bed, and the figures in their order from 2 on."""
 
@@ -76,10 +76,11 @@ class ColumnSpans:
 
 
 def tank_columns(tank: Tank) -> Columns:
-    """Columns of 1 mm, or wider in large tanks, over the smallest box around the tank."""
+    """Columns of 1 mm, closer in small tanks and wider in large ones, over the smallest box around the tank."""
     left, right, front, back = plan_box(tank)
     width, behind = right - left, back - front
-    pitch = max(COLUMN_MM, float(np.sqrt(width * behind / MOST_COLUMNS)))
+    small = width * behind <= USUAL_COLUMNS * CLOSE_COLUMN_MM**2
+    pitch = max(CLOSE_COLUMN_MM if small else COLUMN_MM, float(np.sqrt(width * behind / MOST_COLUMNS)))
     nx, ny = max(12, round(width / pitch)), max(12, round(behind / pitch))
     x = left + (np.arange(nx) + 0.5) * width / nx
     y = front + (np.arange(ny) + 0.5) * behind / ny

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import label
 
 from .fill import ColumnSpans
 from .geometry import TriMesh
+from .groups import touching
 from .scene import Scene
-from .traps import FreeSpans
+from .traps import FreeSpans, air_from_mm
 
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
@@ -73,10 +74,10 @@ class Pocket:
 def kept_air(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
     """Air that is left at the fill line, largest first."""
     fill = scene.tank.fill_height_mm
-    lip = np.maximum(free.escape_mm, free.low)
+    lip = air_from_mm(free)
     top = np.minimum(free.high, fill)
-    reached = (free.above >= 0) & (top > lip + 1e-6) & (lip < fill) & np.isfinite(free.rim_mm)
-    found = _touching(spans, free, np.flatnonzero(reached), lip, top)
+    kept = (free.above >= 0) & (top > lip + 1e-6) & (lip < fill) & (free.escape_mm < fill) & ~free.closed
+    found = _touching(spans, free, np.flatnonzero(kept), lip, top)
     return [one for one in found if one.volume_ml >= LEAST_POCKET_ML]
 
 
@@ -85,7 +86,8 @@ def late_hollows(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pock
     fill = scene.tank.fill_height_mm
     rim = free.rim_mm
     top = np.minimum(np.minimum(free.high, fill), np.where(np.isfinite(rim), rim, fill))
-    late = np.flatnonzero((rim > free.low + 0.5) & (top > free.low + 1e-6) & (free.low < fill))
+    dry = np.isfinite(rim) | free.closed
+    late = np.flatnonzero((rim > free.low + 0.5) & dry & (top > free.low + 1e-6) & (free.low < fill))
     return [
         one for one in _touching(spans, free, late, free.low, top)
         if one.volume_ml >= 4 * LEAST_POCKET_ML and (one.high - one.low).max() >= LEAST_HOLLOW_MM
@@ -147,16 +149,11 @@ def pocket_mesh(pocket: Pocket, spans: ColumnSpans) -> TriMesh:
         np.stack([np.stack([x + i * half_x, y + j * half_y, at], axis=1) for i, j in way], axis=1)
         for at, way in ((high, corners), (low, corners[::-1]))
     ]
-    spot = {int(column): row for row, column in enumerate(pocket.column)}
     sides = ((1, (1, -1), (1, 1)), (-1, (-1, 1), (-1, -1)), (nx, (1, 1), (-1, 1)), (-nx, (-1, -1), (1, -1)))
     for step, start, stop in sides:
-        beside = np.array([spot.get(int(column) + step, -1) for column in pocket.column])
-        there = (beside >= 0) & (np.hypot(x[beside] - x, y[beside] - y) < 3 * max(half_x, half_y))
-        edges = (np.where(there, np.minimum(high, low[beside]), high), low), (high, np.where(
-            there, np.maximum(low, high[beside]), high))
-        for top, foot in edges:
+        ends = [(x + i * half_x, y + j * half_y) for i, j in (start, stop)]
+        for foot, top in _uncovered(pocket, step, 3 * max(half_x, half_y)):
             some = top > foot + 1e-9
-            ends = [(x + i * half_x, y + j * half_y) for i, j in (start, stop)]
             quads.append(np.stack([
                 np.stack([px[some], py[some], at[some]], axis=1)
                 for (px, py), at in ((ends[0], foot), (ends[1], foot), (ends[1], top), (ends[0], top))
@@ -167,24 +164,34 @@ def pocket_mesh(pocket: Pocket, spans: ColumnSpans) -> TriMesh:
     return TriMesh(whole.reshape(-1, 3), faces.astype(np.int32))
 
 
+def _uncovered(pocket: Pocket, step: int, reach: float) -> list[tuple[Array, Array]]:
+    """Stretches of each column's side, (foot, top), that the pocket's next column does not cover.
+
+    step   to the next column; one further away than `reach` [mm] is in another row
+    """
+    order = np.argsort(pocket.column, kind="stable")
+    sorted_columns = pocket.column[order]
+    first = np.searchsorted(sorted_columns, pocket.column + step, side="left")
+    last = np.searchsorted(sorted_columns, pocket.column + step, side="right")
+    foot = pocket.low
+    found = []
+    for turn in range(int((last - first).max(initial=0))):
+        there = first + turn < last
+        beside = order[np.minimum(first + turn, len(order) - 1)]
+        there &= np.hypot(pocket.x[beside] - pocket.x, pocket.y[beside] - pocket.y) < reach
+        found.append((foot, np.where(there, np.minimum(pocket.high, pocket.low[beside]), foot)))
+        foot = np.where(there, np.maximum(foot, pocket.high[beside]), foot)
+    return [*found, (foot, pocket.high)]
+
+
 def _touching(
     spans: ColumnSpans, free: FreeSpans, held: Whole, low: Array, top: Array
 ) -> list[Pocket]:
-    """Groups of spans that touch through neighbouring columns, largest first.
-
-    A column that holds two of them counts them as one group; pockets one above the other are rare.
-    """
-    if not len(held):
-        return []
-    nx, ny = len(spans.x_mm), len(spans.y_mm)
+    """Groups of spans that touch through neighbouring columns, largest first."""
+    nx = len(spans.x_mm)
     column = np.searchsorted(free.first, held, side="right") - 1
-    mark = np.zeros(nx * ny, dtype=bool)
-    mark[column] = True
-    group, count = label(mark.reshape(ny, nx))
-    of = group.ravel()[column]
-    order = np.argsort(of, kind="stable")
     found = []
-    for rows in np.split(order, np.cumsum(np.bincount(of, minlength=count + 1)[1:-1])):
+    for rows in touching(nx, free.first, held, low, top):
         members, here = held[rows], column[rows]
         tall = top[members] - low[members]
         found.append(
@@ -209,3 +216,70 @@ def _outline_rows(pocket: Pocket, fill: float) -> list[list[float]]:
             ]
         )
     return rows[:: max(1, len(rows) // MOST_ROWS)]
+
+
+LEAST_PLACE_ML = 0.2
+"""A hollow that takes less of a pour is not a place of its own. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PourPlace:
+    """One body of water of a pour that no other of that pour runs into: it is poured by itself."""
+
+    name: str
+    volume_ml: float
+    x_mm: float
+    behind_mm: float
+
+
+def pour_places(
+    scene: Scene, spans: ColumnSpans, free: FreeSpans, tops_mm: Sequence[float]
+) -> list[list[PourPlace]]:
+    """Where each pour has to be poured, the largest first; mostly one place.
+
+    tops_mm  level of each pour above the floor, rising
+    """
+    found = []
+    bottom = 0.0
+    for line in tops_mm:
+        low = np.maximum(free.low, bottom)
+        air_from = np.where(free.above >= 0, air_from_mm(free), np.inf)
+        top = np.minimum(np.minimum(free.high, line), air_from)
+        # a hollow whose rim lies above the line stays dry for now
+        fresh = np.flatnonzero((top > low + 1e-6) & (free.rim_mm < line))
+        bodies = _touching(spans, free, fresh, low, top)
+        told = [one for one in bodies if one.volume_ml >= LEAST_PLACE_ML]
+        names = _place_names(scene, told)
+        found.append([
+            PourPlace(
+                name=name, volume_ml=round(one.volume_ml, 2),
+                x_mm=round(float(np.average(one.x, weights=one.high - one.low)), 1),
+                behind_mm=round(float(np.average(one.y, weights=one.high - one.low)), 1),
+            )
+            for name, one in zip(names, told, strict=True)
+        ])
+        bottom = float(line)
+    return found
+
+
+def _place_names(scene: Scene, bodies: list[Pocket]) -> list[str]:
+    """"the hollow at the left", "... at the back right"; numbered where that is not enough."""
+    if len(bodies) == 1:
+        return ["the whole pour"]
+    tank = scene.tank
+    middles = [
+        (float(np.average(one.x, weights=one.high - one.low)) / tank.inner_width_mm,
+         float(np.average(one.y, weights=one.high - one.low)) / tank.inner_behind_mm)
+        for one in bodies
+    ]
+    spread = [max(side) - min(side) for side in zip(*middles, strict=True)] if middles else [0.0, 0.0]
+    names = []
+    for x, y in middles:
+        across = ("left" if x < 0.4 else "right" if x > 0.6 else "middle") if spread[0] > 0.1 else ""
+        along = ("front" if y < 0.4 else "back" if y > 0.6 else "") if spread[1] > 0.2 else ""
+        where = " ".join(word for word in (along, across) if word) or "middle"
+        names.append(f"the hollow {'in' if where == 'middle' else 'at'} the {where}")
+    return [
+        f"{name}, {names[: at + 1].count(name)}" if names.count(name) > 1 else name
+        for at, name in enumerate(names)
+    ]

@@ -12,7 +12,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from .fill import ColumnSpans
+from .fill import BED, ColumnSpans
 
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
@@ -30,6 +30,8 @@ class FreeSpans:
     escape_mm    (n,) highest lip over which its air leaves; air above it is trapped
     rim_mm       (n,) level at which resin first runs in; infinite where it never does
     above        (n,) what is solid above it, as `ColumnSpans.what`; -1 where open
+    below        (n,) what is solid under it; -1 on the tank's floor
+    closed       (n,) True where no way at all leads to the open
     """
 
     first: Whole
@@ -38,6 +40,8 @@ class FreeSpans:
     escape_mm: Array
     rim_mm: Array
     above: Whole
+    below: Whole
+    closed: NDArray[np.bool_]
 
 
 @njit(nogil=True, cache=True)
@@ -45,21 +49,26 @@ def _free(columns, first, low, high, what, far):  # type: ignore[no-untyped-def]
     out_first = np.zeros(columns + 1, dtype=np.int64)
     room = low.shape[0] + columns
     out_low, out_high = np.empty(room), np.empty(room)
-    above = np.empty(room, dtype=np.int64)
+    above, below = np.empty(room, dtype=np.int64), np.empty(room, dtype=np.int64)
     count = 0
     for c in range(columns):
         out_first[c] = count
-        at = 0.0
+        at, under = 0.0, -1
         for s in range(first[c], first[c + 1]):
             if low[s] > at + 1e-9:
-                out_low[count], out_high[count], above[count] = at, low[s], what[s]
+                out_low[count], out_high[count] = at, low[s]
+                above[count], below[count] = what[s], under
                 count += 1
-            at = max(at, high[s])
+            if high[s] > at:
+                at, under = high[s], what[s]
         if at < far:
-            out_low[count], out_high[count], above[count] = at, far, -1
+            out_low[count], out_high[count], above[count], below[count] = at, far, -1, under
             count += 1
     out_first[columns] = count
-    return out_first, out_low[:count].copy(), out_high[:count].copy(), above[:count].copy()
+    return (
+        out_first, out_low[:count].copy(), out_high[:count].copy(), above[:count].copy(),
+        below[:count].copy(),
+    )
 
 
 @njit(nogil=True, cache=True)
@@ -160,14 +169,15 @@ def free_spans(spans: ColumnSpans, prefilled: frozenset[int] = frozenset()) -> F
     """Both floods over the free spans of a tank.
 
     Air at height z is trapped if and only if no path of free points at or above z leads to the
-    open top: its lip is the highest over all paths of their lowest link. Resin runs in from the
-    lowest place that is open above, where one pours; it passes no trapped air.
+    open top: its lip is the highest over all paths of their lowest link. Resin is poured wherever
+    bed or floor lie open from above, so that every valley fills with the level, and runs in from
+    there; it passes no trapped air. A hollow of a figure stays dry until its rim is passed.
 
     prefilled  what keeps its hollows brushed full, as `ColumnSpans.what`: no air stays there
     Source: own_geometry
     """
     nx, ny = len(spans.x_mm), len(spans.y_mm)
-    first, low, high, above = _free(
+    first, low, high, above, below = _free(
         nx * ny, spans.first, spans.low, spans.high, spans.what, FAR
     )
     open_above = np.flatnonzero(above == -1)
@@ -175,45 +185,65 @@ def free_spans(spans: ColumnSpans, prefilled: frozenset[int] = frozenset()) -> F
     escape[open_above] = -FAR
     nowhere = np.full(len(low), np.inf)
     escape = -_flood(nx, ny, first, low, high, escape, open_above, True, nowhere)
-    escape = np.where(np.isinf(escape), low, escape)
+    closed = np.isinf(escape)
+    escape = np.where(closed, low, escape)
     for what in prefilled:
         escape = np.where(above == what, high, escape)
     wall = np.where(above == -1, np.inf, np.maximum(escape, low))
     rim = np.full(len(low), np.inf)
-    if len(open_above):
-        pour_at = open_above[int(np.argmin(low[open_above]))]
-        rim[pour_at] = low[pour_at]
-        rim = _flood(nx, ny, first, low, high, rim, np.array([pour_at]), False, wall)
+    poured_at = _where_poured(low, above, below)
+    rim[poured_at] = low[poured_at]
+    rim = _flood(nx, ny, first, low, high, rim, poured_at, False, wall)
     return FreeSpans(
-        first=first, low=low, high=high, escape_mm=escape, rim_mm=rim, above=above
+        first=first, low=low, high=high, escape_mm=escape, rim_mm=rim, above=above, below=below,
+        closed=closed,
     )
+
+
+def _where_poured(low: Array, above: Whole, below: Whole) -> Whole:
+    """Stretches that one pours into: over bed, floor or leaning wall, open from above; else the lowest open."""
+    ground = np.flatnonzero((above == -1) & (below <= BED))
+    if len(ground):
+        return ground
+    open_above = np.flatnonzero(above == -1)
+    return open_above[np.argmin(low[open_above])][None] if len(open_above) else open_above
+
+
+def air_from_mm(free: FreeSpans) -> Array:
+    """Height from which each stretch keeps its air, once the level has shut the way to it: its lip, or all
+    of it where resin never comes because air stands before it."""
+    return np.where(np.isfinite(free.rim_mm), np.maximum(free.escape_mm, free.low), free.low)
 
 
 def wet_and_trapped_ml(
     free: FreeSpans, area_mm2: float, heights_mm: Array
 ) -> tuple[Array, Array]:
-    """Volume that the resin can reach below each level, and the air kept in it: (n,), (n,) [ml].
+    """Volume below each level that resin or shut-in air fills, and that air: (n,), (n,) [ml].
 
-    What the resin takes up is the one less the other.
+    What the resin takes up is the one less the other. Air behind air, which resin never reaches, is
+    shut in as soon as the way to it is.
     """
     wet, trapped = _wet(
-        free.low, free.high, free.escape_mm, free.rim_mm,
+        free.low, free.high, free.escape_mm, free.rim_mm, free.closed,
         np.ascontiguousarray(heights_mm, dtype=float),
     )
     return wet * area_mm2 / 1000, trapped * area_mm2 / 1000
 
 
 @njit(nogil=True, cache=True)
-def _wet(low, high, escape, rim, levels):  # type: ignore[no-untyped-def]
+def _wet(low, high, escape, rim, closed, levels):  # type: ignore[no-untyped-def]
     wet = np.zeros(levels.shape[0])
     trapped = np.zeros(levels.shape[0])
     for s in range(low.shape[0]):
-        if not np.isfinite(rim[s]):
+        reached = np.isfinite(rim[s])
+        if closed[s]:
             continue
-        lip = max(escape[s], low[s])
+        # behind air that stays, all is air as soon as the level shuts the way to it
+        lip = max(escape[s], low[s]) if reached else low[s]
+        begins = max(rim[s] if reached else escape[s], low[s])
         for k in range(levels.shape[0]):
             h = levels[k]
-            if h <= rim[s] or h <= low[s]:
+            if h <= begins:
                 continue
             top = min(h, high[s])
             wet[k] += top - low[s]
