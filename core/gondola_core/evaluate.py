@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import timedelta
 
 import numpy as np
@@ -16,7 +17,6 @@ from .checks import (
     hands_flags,
     heat_limits,
     in_order,
-    pour_depth_mm,
     pour_flags,
     scene_flags,
     water_flags,
@@ -33,6 +33,7 @@ from .hands import HandsOn
 from .kept import Keeper, digest
 from .mixing import Mix, mix_for
 from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
+from .pockets import PourPlace, pour_places
 from .scene import Scene
 from .scene_facts import (
     Volumes,
@@ -40,8 +41,10 @@ from .scene_facts import (
     bubbles_of,
     facts_of_figures,
     filling_of,
+    gas_of_pour_ml,
     hands_of,
     light_of,
+    pours_on_dam,
     settling_of,
     stresses,
     volumes_of,
@@ -83,12 +86,10 @@ def evaluate(
     heat = scene_heat(scene, grade, shape, keeper, progress)
     starts = pour_starts_h(scene.pours)
     volumes = volumes_of(scene, shape)
-    heaviest = max(scene.resin_of(pour).density_g_ml for pour in scene.pours)
-    dam = keeper.keep(
-        "dam", [scene.tank, heaviest, heat.sheet_peak_c],
-        lambda: dam_facts(scene.tank, heaviest, heat.sheet_peak_c),
-    )
-    strained = stresses(scene, heat)
+    depths = volumes.depth_mm.tolist()
+    on_dam = pours_on_dam(scene, heat)
+    dam = keeper.keep("dam", [scene.tank, on_dam], lambda: dam_facts(scene.tank, on_dam))
+    strained = stresses(scene, heat, volumes)
     more_ml = allowances(scene, volumes, dam)
     mixes = [
         mix_for(float(volume + more), scene.resin_of(pour))
@@ -99,10 +100,12 @@ def evaluate(
 
     def warm_flags(heat: SceneHeat, dam: DamFacts) -> list[Flag]:
         """Flags that follow from the heat."""
-        strained = stresses(scene, heat)
+        strained = stresses(scene, heat, volumes)
         return (
-            pour_flags(scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained)
-            + dam_flags(scene, dam)
+            pour_flags(
+                scene, heat.cures, mixes, starts, heat.bands_c, heat.spans, heat.places, strained, depths
+            )
+            + dam_flags(scene, dam, depths)
             + figure_flags(
                 scene, facts_of_figures(scene, shape, heat), shape.traps, shape.basins,
                 [body.covered_fraction for body in shape.figures],
@@ -113,7 +116,7 @@ def evaluate(
     if grade.name == DRAFT.name:
         sides = [heat.doubted(way) for way in (1, -1)]
         warm = with_close_calls(
-            warm, *(warm_flags(side, dam_facts(scene.tank, heaviest, side.sheet_peak_c)) for side in sides)
+            warm, *(warm_flags(side, dam_facts(scene.tank, pours_on_dam(scene, side))) for side in sides)
         )
     flags = in_order(
         warm
@@ -121,13 +124,21 @@ def evaluate(
         + scene_flags(scene, extents)
         + water_flags(scene, sights, steps, lambda changed: figure_sights(changed, extents))
     )
+    tops = [scene.tank.fill_height_mm - pour.top_depth_mm for pour in scene.pours]
+    places = keeper.keep(
+        "places", [_fill_inputs(scene), tops], lambda: pour_places(scene, shape.spans, shape.free, tops)
+    )
     pours = [
         _pour_outcome(
             scene, index, volumes, more_ml[index], mixes[index], heat, steps, strained[index],
-            hands[index], shape, keeper, grade.name == DRAFT.name,
+            hands[index], shape, keeper, grade.name == DRAFT.name, places[index],
         )
         for index in range(len(scene.pours))
     ]
+    filling = keeper.keep(
+        "filling", [_fill_inputs(scene), [(one.id, one.name) for one in scene.figures], scene.resins[0]],
+        lambda: filling_of(scene, shape),
+    )
     room_at = np.arange(len(heat.room_c)) * ROOM_STEP_H
     span_h = heat.marched.end / HOUR
     shown = room_at <= span_h + 1
@@ -146,11 +157,7 @@ def evaluate(
         water=water,
         sights=sights,
         section=section(scene, sights, keeper, held),
-        filling=keeper.keep(
-            "filling", [scene.tank, scene.bed, [body_inputs(one) for one in scene.figures],
-                        [one.prefilled for one in scene.figures], scene.resins[0]],
-            lambda: filling_of(scene, shape),
-        ),
+        filling=replace(filling, gas_ml=round(sum(pour.gas_ml for pour in pours), 2)),
         figures=facts,
         dam=dam,
         room=RoomTrace(
@@ -181,6 +188,10 @@ def _water_inputs(scene: Scene) -> list[object]:
         [(pour.top_depth_mm, pour.resin_id, pour.doses) for pour in scene.pours],
         scene.tank.inner_width_mm, scene.tank.inner_behind_mm, scene.tank.fill_height_mm,
     ]
+
+
+def _fill_inputs(scene: Scene) -> list[object]:
+    return [scene.tank, scene.bed, [(body_inputs(one), one.prefilled) for one in scene.figures]]
 
 
 def _clock(scene: Scene, hours: float) -> str:
@@ -215,11 +226,12 @@ def _joint_by(scene: Scene, index: int, cures: list[PourCure | None]) -> str:
 def _pour_outcome(
     scene: Scene, index: int, volumes: Volumes, more_ml: float, mix: Mix, heat: SceneHeat,
     steps: list[Seam], stress: PourStress | None, hands: HandsOn, shape: SceneShape, keeper: Keeper,
-    draft: bool,
+    draft: bool, places: list[PourPlace],
 ) -> PourOutcome:
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
-    depth = pour_depth_mm(scene, index + 1)
+    depth = float(volumes.depth_mm[index])
+    below = scene.pours[index - 1].top_depth_mm if index else scene.tank.fill_height_mm
     names = {colourant.id: colourant for colourant in scene.colourants}
     start = pour_starts_h(scene.pours)[index]
     cure, band, spans = heat.cures[index], heat.bands_c[index], heat.spans[index]
@@ -230,11 +242,13 @@ def _pour_outcome(
         resin_name=resin.name,
         ratio_words=f"{resin.ratio.part_a:g}:{resin.ratio.part_b:g} by {resin.ratio.by}",
         top_depth_mm=pour.top_depth_mm,
-        bottom_depth_mm=round(pour.top_depth_mm + depth, 2),
+        bottom_depth_mm=round(below, 2),
         depth_mm=round(depth, 2),
         free_volume_ml=round(float(volumes.free_ml[index]), 2),
         resin_volume_ml=round(float(volumes.resin_ml[index]), 2),
         trapped_ml=round(float(volumes.trapped_ml[index]), 3),
+        gas_ml=round(gas_of_pour_ml(scene, index, heat), 2),
+        places=places,
         allowance_ml=round(more_ml, 2),
         free_surface_cm2=round(float(volumes.surface_cm2[index]), 1),
         mix=mix,

@@ -238,13 +238,13 @@ def free_surface_cm2(spans: ColumnSpans, heights_mm: Array) -> Array:
 
 
 @njit(nogil=True, cache=True)
-def _cell_volumes(nx, ny, first, low, high, what, group, groups, xi, yi, faces, shape, area):  # type: ignore[no-untyped-def]
+def _cell_volumes(nx, ny, first, low, high, group, groups, xi, yi, faces, shape, area):  # type: ignore[no-untyped-def]
     volume = np.zeros((groups, faces.shape[0] - 1, shape[0], shape[1]))
     for c in range(nx * ny):
         i = xi[c % nx]
         j = yi[c // nx]
         for s in range(first[c], first[c + 1]):
-            g = group[what[s]]
+            g = group[s]
             for k in range(faces.shape[0] - 1):
                 bottom = max(low[s], faces[k])
                 top = min(high[s], faces[k + 1])
@@ -259,16 +259,31 @@ def solid_fractions(
     """Share of each solid group in each cell of a coarser grid, (groups, nz, ny, nx).
 
     group_of  group of what lies beyond the walls, of the bed, then of each figure, from 0
+    """
+    group = np.array(group_of)[spans.what]
+    return cell_shares(
+        spans, (spans.first, spans.low, spans.high, group), max(group_of) + 1, (x_faces_mm, y_faces_mm, z_faces_mm)
+    )
+
+
+def cell_shares(
+    spans: ColumnSpans, stretches: tuple[Whole, Array, Array, Whole], groups: int, faces_mm: tuple[Array, Array, Array]
+) -> Array:
+    """Share of each group of stretches in each cell of a coarser grid, (groups, nz, ny, nx).
+
+    spans      whose columns they stand on
+    stretches  (columns + 1,) first of each column, and of each stretch low, high [mm] and group
+    faces_mm   of the cells along x, y, z
 
     A column belongs whole to the cell that holds its middle; shares are of the columns there.
     """
+    x_faces_mm, y_faces_mm, z_faces_mm = faces_mm
     xi = np.clip(np.searchsorted(x_faces_mm, spans.x_mm) - 1, 0, len(x_faces_mm) - 2)
     yi = np.clip(np.searchsorted(y_faces_mm, spans.y_mm) - 1, 0, len(y_faces_mm) - 2)
-    groups = max(group_of) + 1
+    first, low, high, group = stretches
     volume = _cell_volumes(
-        len(spans.x_mm), len(spans.y_mm), spans.first, spans.low, spans.high, spans.what,
-        np.array(group_of), groups, xi, yi, np.ascontiguousarray(z_faces_mm, dtype=float),
-        (len(y_faces_mm) - 1, len(x_faces_mm) - 1), spans.area_mm2,
+        len(spans.x_mm), len(spans.y_mm), first, low, high, group, groups, xi, yi,
+        np.ascontiguousarray(z_faces_mm, dtype=float), (len(y_faces_mm) - 1, len(x_faces_mm) - 1), spans.area_mm2,
     )
     columns = np.bincount(yi, minlength=len(y_faces_mm) - 1)[:, None] * np.bincount(
         xi, minlength=len(x_faces_mm) - 1

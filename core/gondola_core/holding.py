@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import cos, pi, radians, sin
 
-from .geometry import Bulk
+from .geometry import Bulk, above_ml
 from .materials import Resin, load_library
 from .scene import Figure
 from .units import CM2, G_PER_ML, GPA, GRAVITY, ML, MM, G
@@ -51,7 +52,9 @@ class Way:
 class FigureFacts:
     """What a figure is and does in its resin.
 
-    lift_gf          upward if above 0, in grams-force, fully under liquid resin
+    lift_gf          upward if above 0, in grams-force, at the worst moment of all pours: what stands in
+                     liquid and the air shut in under it lift, its mass and what set resin holds do not
+    lift_pour        number of that pour; None where no resin comes to it
     ballast_g        lead that would make it neutral, None where it sinks
     rests_mm         height of its place at which it would touch the bed; None off the bed
     peak_c           hottest resin around it; None where it touches none
@@ -63,6 +66,7 @@ class FigureFacts:
     mass_g: float
     density_g_ml: float
     lift_gf: float
+    lift_pour: int | None
     behaves: str
     ballast_g: float | None
     above_ml: float
@@ -160,10 +164,73 @@ def figure_mass_g(figure: Figure, bulk: Bulk) -> tuple[float, float, float]:
     return mass, displaced, inside
 
 
+EMBEDDED_MM = 1.0
+"""A figure that reaches this far into set resin is held by it. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wetting:
+    """One pour as it meets a figure: its resin, floor and line above the tank's floor, and the air that it
+    shuts in under the figure up to each of them."""
+
+    number: int
+    resin: Resin
+    floor_mm: float
+    line_mm: float
+    air_below_floor_ml: float
+    air_below_line_ml: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Load:
+    """Net force on a figure at its worst moment, upward if above 0 [N]; in which pour, and what that displaces."""
+
+    force: float
+    pour: int | None
+    resin: Resin
+    displaced_ml: float
+
+
+def worst_load(figure: Figure, bulk: Bulk, pours: Sequence[Wetting]) -> Load:
+    """The largest upward force on a figure while any pour is liquid.
+
+        F = rho g (V(line) - V(floor) + V_air) - m g - hold
+
+    Each pour is worst when it is full and still liquid. Resin of earlier pours in which the figure
+    stands is set: it presses no more, and holds by its tack over the skin that it covers.
+
+    pours  those of the scene from the bottom, at least one
+    Source: archimedes; the hold is own_holding
+    """
+    mass, displaced, _ = figure_mass_g(figure, bulk)
+    share = displaced / bulk.volume_ml if bulk.volume_ml > 0 else 0.0
+    foot = figure.place.height_mm + float(bulk.least[2])
+    top = figure.place.height_mm + float(bulk.most[2])
+
+    def below_ml(height_mm: float) -> float:
+        return share * (bulk.volume_ml - above_ml(bulk, height_mm - figure.place.height_mm))
+
+    found: list[Load] = []
+    for pour in pours:
+        if pour.line_mm <= foot or pour.floor_mm >= top:
+            continue
+        set_ml = below_ml(pour.floor_mm) if foot < pour.floor_mm - EMBEDDED_MM else 0.0
+        begun = 0.0 if set_ml == 0.0 else pour.air_below_floor_ml
+        wet_ml = below_ml(pour.line_mm) - set_ml + pour.air_below_line_ml - begun
+        skin_cm2 = bulk.area_cm2 * set_ml / max(displaced, 1e-9)
+        force = lift_force(wet_ml * ML, mass * G, pour.resin.density_g_ml * G_PER_ML)
+        hold = TACK_KPA * 1e3 * skin_cm2 * CM2
+        held = max(min(force, 0.0), force - hold) if force > 0 else force
+        found.append(Load(force=held, pour=pour.number, resin=pour.resin, displaced_ml=wet_ml))
+    if not found:
+        return Load(force=-mass * G * GRAVITY, pour=None, resin=pours[-1].resin, displaced_ml=0.0)
+    return max(found, key=lambda load: load.force)
+
+
 def figure_facts(
     figure: Figure,
     bulk: Bulk,
-    resin: Resin,
+    load: Load,
     *,
     gap_below_mm: float | None,
     line_below_mm: float | None,
@@ -183,11 +250,11 @@ def figure_facts(
     room_above_mm   from its highest point up to a bridge on the rim
     """
     mass, displaced, inside = figure_mass_g(figure, bulk)
-    force = lift_force(displaced * ML, mass * G, resin.density_g_ml * G_PER_ML)
+    resin, force = load.resin, load.force
     lift_gf = force / (G * GRAVITY)
     density = mass / displaced if displaced > 0 else figure.material.density_g_ml
-    gap = resin.density_g_ml - density
-    behaves = "near neutral, may drift" if abs(gap) < NEUTRAL_G_ML + 1e-09 else "floats" if gap > 0 else "sinks"
+    excess = lift_gf / load.displaced_ml if load.displaced_ml > 0 else -density
+    behaves = "near neutral, may drift" if abs(excess) < NEUTRAL_G_ML + 1e-09 else "floats" if excess > 0 else "sinks"
     lead = load_library().solids["lead"].density_g_ml
     ballast = None
     if force > 0:
@@ -203,6 +270,7 @@ def figure_facts(
         mass_g=round(mass, 3),
         density_g_ml=round(density, 3),
         lift_gf=round(lift_gf, 3),
+        lift_pour=load.pour,
         behaves=behaves,
         ballast_g=ballast,
         above_ml=round(above_ml, 3),

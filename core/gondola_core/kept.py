@@ -16,7 +16,7 @@ Answer = TypeVar("Answer")
 class Keeper:
     """A small memory of answers, oldest forgotten first; safe to share between threads."""
 
-    def __init__(self, most: int = 64) -> None:
+    def __init__(self, most: int = 256) -> None:
         self._most = most
         self._answers: OrderedDict[str, Any] = OrderedDict()
         self._lock = threading.Lock()

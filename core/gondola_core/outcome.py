@@ -16,7 +16,7 @@ from .geometry import Outline
 from .hands import HandsOn
 from .holding import FigureFacts
 from .mixing import Mix
-from .pockets import AirTrap, DryBasin
+from .pockets import AirTrap, DryBasin, PourPlace
 from .schedule import Night
 from .tint import FigureSight, Seam, WaterProfile
 from .tint.stock import MeasuredPour
@@ -47,6 +47,10 @@ class PourOutcome:
     free_volume_ml    not solid between its lines
     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
                       whose rim it passes counts whole
+    depth_mm          of its liquid, from its line down to bed or layer below; bottom_depth_mm is where
+                      the line below it lies, or the floor
+    gas_ml            what the pores of the bed give off while it is liquid
+    places            where it has to be poured, if not all in one place
     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
     working_early_min, working_late_min   the label's time over what its rate may be off
     spans             how early and late each moment of its cure may come
@@ -63,7 +67,9 @@ class PourOutcome:
     free_volume_ml: float
     resin_volume_ml: float
     trapped_ml: float
+    gas_ml: float
     allowance_ml: float
+    places: list[PourPlace]
     free_surface_cm2: float
     mix: Mix
     doses: list[DoseDrops]
@@ -132,7 +138,10 @@ class Section:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Filling:
-    """How the water grows with height, and what air and hollows do to it."""
+    """How the water grows with height, and what air and hollows do to it.
+
+    gas_ml  what the bed's pores give off while pours are liquid, all pours together
+    """
 
     height_mm: list[float]
     free_ml: list[float]

@@ -81,6 +81,14 @@ def kept_air(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
     return [one for one in found if one.volume_ml >= LEAST_POCKET_ML]
 
 
+def air_under_ml(spans: ColumnSpans, free: FreeSpans, what: int, level_mm: float) -> float:
+    """Air that a level has shut in under one thing, as `ColumnSpans.what`, up to that level."""
+    lip = air_from_mm(free)
+    mine = (free.above == what) & (free.escape_mm < level_mm) & ~free.closed
+    tall = np.minimum(free.high, level_mm) - lip
+    return float(tall[mine & (tall > 0)].sum() * spans.area_mm2 / 1000)
+
+
 def late_hollows(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
     """Hollows whose rim stands above their floor, and voids that nothing reaches, largest first."""
     fill = scene.tank.fill_height_mm

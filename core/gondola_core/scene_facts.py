@@ -2,45 +2,55 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from .bubbles import BubbleProfile, Settling, bubble_profile, settling
-from .checks import pour_depth_mm
+from .cure.cooling import pour_cooling
 from .cure.light import LightAnswer, light_answer
 from .cure.stress import PourStress, pour_stress
-from .dam import DamFacts
-from .fill import free_surface_cm2, free_volume_ml
+from .dam import DamFacts, PourOnDam
+from .fill import FIRST_FIGURE, free_surface_cm2, free_volume_ml
 from .geometry import bed_area_cm2, bed_heights
 from .hands import HandsOn, hands_on
-from .holding import FigureFacts, figure_facts
+from .holding import FigureFacts, Wetting, figure_facts, worst_load
 from .mixing import Mix, allowance_ml
 from .outcome import Filling
+from .pockets import air_under_ml
 from .scene import Scene
 from .scene_heat import SceneHeat
 from .scene_shape import SceneShape
-from .traps import wet_and_trapped_ml
+from .traps import FreeSpans, wet_and_trapped_ml
 from .units import MM
 
 Array = NDArray[np.float64]
 
 CURVE_POINTS = 41
-WARMS_BY_K = 30.0
-"""Warming of a bed by which its gas is told. Source: own_geometry"""
+SEALED_LETS_THROUGH = 0.05
+"""Share of a bed's gas that passes a brushed seal coat, at its pinholes. Source: assumed"""
+DEEPEST_SHARE = 0.01
+"""Share of a pour's open surface over which it has to be deep for that to be its depth. Source: assumed"""
+HARD_G_ML = 1.0
+"""Density from which a solid counts as hard, and hardly shrinks with the resin. Source: assumed"""
 SEAL_COAT_MM = 0.25
 """Resin that a brushed seal coat takes over a porous bed. Source: own_geometry"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Volumes:
-    """By pour: not solid, taken up, air kept, and the open surface at its line."""
+    """By pour: not solid, taken up, air kept, the open surface at its line, and how deep the liquid is.
+
+    depth_mm  from the line down to the bed or the layer below, where it is deepest but for some crevices
+    """
 
     free_ml: Array
     resin_ml: Array
     trapped_ml: Array
     surface_cm2: Array
+    depth_mm: Array
 
 
 def volumes_of(scene: Scene, shape: SceneShape) -> Volumes:
@@ -53,7 +63,37 @@ def volumes_of(scene: Scene, shape: SceneShape) -> Volumes:
         resin_ml=np.maximum(np.diff(wet - trapped), 0.0),
         trapped_ml=np.diff(trapped),
         surface_cm2=free_surface_cm2(shape.spans, tops - 1e-6)[1:],
+        depth_mm=np.array([
+            liquid_depth_mm(shape.free, floor, line) for floor, line in itertools.pairwise(tops)
+        ]),
     )
+
+
+def liquid_depth_mm(free: FreeSpans, floor_mm: float, line_mm: float) -> float:
+    """Depth of a pour between two heights above the tank's floor: from its line down to what is solid.
+
+    The deepest that a hundredth of its open surface reaches; 0 where it has none.
+    """
+    open_here = (free.high >= line_mm) & (free.low < line_mm) & np.isfinite(free.rim_mm)
+    tall = line_mm - np.maximum(free.low[open_here], floor_mm)
+    if not len(tall):
+        return 0.0
+    return float(np.quantile(tall, 1.0 - DEEPEST_SHARE, method="higher"))
+
+
+def pours_on_dam(scene: Scene, heat: SceneHeat) -> list[PourOnDam]:
+    """Each pour as the dam meets it."""
+    fill = scene.tank.fill_height_mm
+    lines = [fill - pour.top_depth_mm for pour in scene.pours]
+    return [
+        PourOnDam(
+            number=number, floor_mm=floor, line_mm=line, density_g_ml=scene.resin_of(pour).density_g_ml,
+            wall_c=place.sheet_c,
+        )
+        for number, (pour, floor, line, place) in enumerate(
+            zip(scene.pours, [0.0, *lines[:-1]], lines, heat.places, strict=True), start=1
+        )
+    ]
 
 
 def allowances(scene: Scene, volumes: Volumes, dam: DamFacts) -> list[float]:
@@ -83,14 +123,11 @@ def facts_of_figures(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[F
     """Buoyancy and holding of every figure, with what is near it in the plan."""
     fill = scene.tank.fill_height_mm
     lines = [fill - pour.top_depth_mm for pour in scene.pours]
-    air = {trap.figure_id: trap.volume_ml for trap in reversed(shape.traps)}
     facts = []
-    for figure, body, peak in zip(
-        scene.figures, shape.figures, heat.figure_peaks_c, strict=True
+    for at, (figure, body, peak) in enumerate(
+        zip(scene.figures, shape.figures, heat.figure_peaks_c, strict=True)
     ):
         bottom, top = float(body.least[2]), float(body.most[2])
-        middle = min(0.5 * (bottom + top), fill - 1e-6)
-        within = next(number for number, line in enumerate(lines) if middle < line)
         below = [line for line in lines[:-1] if line <= top]
         line_below = min(below, key=lambda line: abs(bottom - line)) if below else None
         stiff = False
@@ -99,9 +136,19 @@ def facts_of_figures(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[F
             cure = heat.cures[laid_on]
             opens = cure.tack_opens_h if cure else 0.0
             stiff = opens is not None and scene.pours[laid_on + 1].wait_h >= opens
+        air = [air_under_ml(shape.spans, shape.free, FIRST_FIGURE + at, line) for line in (0.0, *lines)]
+        wettings = [
+            Wetting(
+                number=number, resin=scene.resin_of(pour), floor_mm=floor, line_mm=line,
+                air_below_floor_ml=air[number - 1], air_below_line_ml=air[number],
+            )
+            for number, (pour, floor, line) in enumerate(
+                zip(scene.pours, [0.0, *lines[:-1]], lines, strict=True), start=1
+            )
+        ]
         facts.append(
             figure_facts(
-                figure, body.bulk, scene.resin_of(scene.pours[within]),
+                figure, body.bulk, worst_load(figure, body.bulk, wettings),
                 gap_below_mm=body.gap_below_mm,
                 line_below_mm=None if line_below is None else bottom - line_below,
                 contact_cm2=body.contact_cm2,
@@ -109,7 +156,7 @@ def facts_of_figures(scene: Scene, shape: SceneShape, heat: SceneHeat) -> list[F
                 room_above_mm=max(1.0, scene.tank.wall_height_mm - top),
                 peak_c=peak,
                 above_ml=body.above_ml,
-                trapped_ml=air.get(figure.id, 0.0),
+                trapped_ml=air[-1],
             )
         )
     return facts
@@ -127,36 +174,43 @@ def filling_of(scene: Scene, shape: SceneShape) -> Filling:
     y = np.linspace(0, tank.inner_behind_mm, max(3, round(tank.inner_behind_mm / 2)))
     slope = np.hypot(*np.gradient(bed_heights(bed, tank, x, y), y, x))
     area = bed_area_cm2(bed, tank)
-    gas = 0.0
-    if not bed.sealed:
-        # ideal gas in the pores, at constant pressure, from 293 K
-        gas = bed.material.porosity_fraction * bed_ml * WARMS_BY_K / 293.15
     return Filling(
         height_mm=np.round(heights, 2).tolist(),
         free_ml=np.round(free_volume_ml(spans, heights), 2).tolist(),
         resin_ml=np.round(wet - trapped, 2).tolist(),
         traps=shape.traps,
         basins=shape.basins,
+        gas_ml=0.0,
         bed_ml=round(bed_ml, 1),
         steepest_deg=round(float(np.degrees(np.arctan(slope.max()))), 1),
-        gas_ml=round(gas, 2),
         seal_coat_g=round(area * SEAL_COAT_MM / 10 * scene.resins[0].density_g_ml, 1),
     )
 
 
-def stresses(scene: Scene, heat: SceneHeat) -> list[PourStress | None]:
+def stresses(scene: Scene, heat: SceneHeat, volumes: Volumes) -> list[PourStress | None]:
     """Shrinkage and stress of each pour."""
     mean = float(heat.room_c.mean())
-    return [
-        None if cure is None else pour_stress(
-            scene.resin_of(pour), cure.peak_c,
-            place.skin_c if place.skin_c is not None else cure.peak_c, mean, cure.degree_at_end,
-            scene.tank.inner_width_mm, pour_depth_mm(scene, number),
-        )
-        for number, (pour, cure, place) in enumerate(
-            zip(scene.pours, heat.cures, heat.places, strict=True), start=1
-        )
+    solids = [scene.bed.material, *(figure.material for figure in scene.figures)]
+    hard = any(solid.density_g_ml >= HARD_G_ML for solid in solids)
+    coolings = [
+        pour_cooling(heat.marched, number, scene.resin_of(pour)) for number, pour in enumerate(scene.pours)
     ]
+    return [
+        None if cure is None or cooling is None else pour_stress(
+            scene.resin_of(pour), cure.peak_c, cooling, mean, cure.degree_at_end,
+            scene.tank.inner_width_mm, float(depth), on_hard=hard,
+        )
+        for pour, cure, cooling, depth in zip(scene.pours, heat.cures, coolings, volumes.depth_mm, strict=True)
+    ]
+
+
+def gas_of_pour_ml(scene: Scene, index: int, heat: SceneHeat) -> float:
+    """Gas that the warming pores of the bed give off while a pour is liquid [ml].
+
+    By the bed's own temperature in the march; a seal coat keeps most of it in.
+    """
+    through = SEALED_LETS_THROUGH if scene.bed.sealed else 1.0
+    return through * max(0.0, float(heat.marched.gas_ml[index]))
 
 
 def bubbles_of(scene: Scene, heat: SceneHeat) -> BubbleProfile:

@@ -22,6 +22,7 @@ from .materials import Resin, SolidMaterial
 from .scene import Scene
 from .scene_shape import SceneShape, body_inputs
 from .schedule import ROOM_STEP_H, pour_starts_h, room_samples_c
+from .traps import air_shares
 from .units import DAY, HOUR, MM
 
 Array = NDArray[np.float64]
@@ -215,12 +216,13 @@ def cells_of(scene: Scene, grade: Grade, shape: SceneShape) -> CellGeometry:
             solids.append(material)
         group_of.append(1 + solids.index(material))
     shares = solid_fractions(shape.spans, group_of, x / MM, y / MM, z / MM)
+    air = air_shares(shape.spans, shape.free, tank.fill_height_mm, (x / MM, y / MM, z / MM))
     inside = np.maximum(1.0 - shares[0], 1e-9)
     return CellGeometry(
         x_faces=x, y_faces=y, z_faces=z, pour_of_level=pour_of_level,
         solid_fractions=np.where(shares[0] >= 1.0, 0.0, np.minimum(shares[1:] / inside, 1.0)),
         solids=tuple(solids), cut=cut_cells(outline, x, y, z, tank.taper_deg),
-        base_cell=grade.base_mm * MM,
+        base_cell=grade.base_mm * MM, air=np.minimum(air / inside, 1.0),
     )
 
 
@@ -269,7 +271,7 @@ def _heat_inputs(scene: Scene) -> list[object]:
         tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm,
         tank.fill_height_mm, tank.wall, tank.base, scene.bed.heights_mm, scene.bed.mesh,
         scene.bed.material,
-        [[body_inputs(figure), figure.material] for figure in scene.figures],
+        [[body_inputs(figure), figure.material, figure.prefilled] for figure in scene.figures],
         scene.resins, scene.brief.room, scene.brief.first_pour_at.isoformat(),
         [(pour.top_depth_mm, pour.resin_id, pour.mix_c, pour.wait_h) for pour in scene.pours],
     ]

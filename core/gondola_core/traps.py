@@ -12,7 +12,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from .fill import BED, ColumnSpans
+from .fill import BED, ColumnSpans, cell_shares
 
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
@@ -213,6 +213,16 @@ def air_from_mm(free: FreeSpans) -> Array:
     """Height from which each stretch keeps its air, once the level has shut the way to it: its lip, or all
     of it where resin never comes because air stands before it."""
     return np.where(np.isfinite(free.rim_mm), np.maximum(free.escape_mm, free.low), free.low)
+
+
+def air_shares(spans: ColumnSpans, free: FreeSpans, fill_mm: float, faces_mm: tuple[Array, Array, Array]) -> Array:
+    """Share of each cell of a coarser grid that stays air up to the fill line: pockets, and hollows that are
+    shut; (nz, ny, nx)."""
+    empty = free.closed | ((free.above >= 0) & (free.escape_mm < fill_mm))
+    low = np.where(free.closed, free.low, air_from_mm(free))
+    high = np.where(empty, np.minimum(free.high, fill_mm), low)
+    group = np.zeros(len(low), dtype=np.int64)
+    return np.asarray(cell_shares(spans, (free.first, low, high, group), 1, faces_mm)[0])
 
 
 def wet_and_trapped_ml(

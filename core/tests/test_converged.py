@@ -228,6 +228,39 @@ class Volumes(unittest.TestCase):
                     poured = sum(pour.resin_volume_ml for pour in evaluate(scene, DRAFT, Keeper()).pours)
                     self.assertAlmostEqual(marched.resin_volume.sum() * 1e6 / poured, 1, delta=0.005)
 
+    def test_air_that_stays_is_no_resin_in_the_march(self):
+        from test_traps import CUP, scene_with, walls
+
+        scene = scene_with([walls(*CUP)])
+        pours = [scene.pours[0].model_copy(update={"top_depth_mm": 0.0})]
+        scene = scene.model_copy(update={"pours": pours})
+        shape = scene_shape(scene, {}, Keeper())
+        outcome = evaluate(scene, DRAFT, Keeper())
+        self.assertAlmostEqual(outcome.pours[0].trapped_ml, 36 * 36 * 28 / 1000, delta=0.2)
+        for grade in (DRAFT, FINE):
+            with self.subTest(grade.name):
+                made = march(scene, scene.resins, cells_of(scene, grade, shape), grade, 0.0, 3600.0, None)
+                self.assertAlmostEqual(
+                    made.resin_volume.sum() * 1e6 / outcome.pours[0].resin_volume_ml, 1, delta=0.005
+                )
+
+    def test_a_pocket_counts_with_more_inertia_than_air_has_and_it_does_not_matter(self):
+        from unittest import mock
+
+        from test_traps import CUP, scene_with, walls
+
+        from gondola_core.cure import box
+
+        scene = scene_with([walls(*CUP)])
+        scene = scene.model_copy(update={"pours": [scene.pours[0].model_copy(update={"top_depth_mm": 0.0})]})
+        cells = cells_of(scene, DRAFT, scene_shape(scene, {}, Keeper()))
+        peaks = []
+        for inertia in (box.AIR_INERTIA, box.AIR_INERTIA / 20):
+            with mock.patch.object(box, "AIR_INERTIA", inertia):
+                made = march(scene, scene.resins, cells, DRAFT, 0.0, 2 * 86400.0, None)
+            peaks.append(float(np.nanmax(made.peak_c)))
+        self.assertAlmostEqual(peaks[0], peaks[1], delta=0.3)
+
     def test_peaks_rise_in_order_with_the_lean_of_the_walls(self):
         for name, shape in (("box", None), ("round", Round(kind="round"))):
             for grade in (DRAFT, FINE):

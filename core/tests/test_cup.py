@@ -1,10 +1,15 @@
 import unittest
 
-from gondola_core.cure.box import Surroundings
+import numpy as np
+
+from gondola_core.cure.cells import whole_box
+from gondola_core.cure.cooling import PourCooling, pour_cooling
 from gondola_core.cure.cup import stand_cup
 from gondola_core.cure.light import cure_depth, light_answer
+from gondola_core.cure.losses import Surroundings
+from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.cure.sheet import DataSheet, from_sheet
-from gondola_core.cure.stress import pour_stress
+from gondola_core.cure.stress import pour_stress, shell_stress, tempering_stress
 from gondola_core.errors import GondolaError
 from gondola_core.materials import load_library
 
@@ -109,16 +114,53 @@ class Light(unittest.TestCase):
 
 
 class Stress(unittest.TestCase):
-    def test_hotter_pours_leave_more_stress(self):
-        cool = pour_stress(RESINS["deep"], 32, 30, 23, 0.93, 180, 30)
-        hot = pour_stress(RESINS["deep"], 90, 45, 23, 0.95, 180, 30)
-        wild = pour_stress(RESINS["coating"], 230, 60, 23, 0.97, 180, 60)
-        self.assertLess(cool.stress_index, 0.3)
-        self.assertGreater(hot.stress_index, cool.stress_index)
-        self.assertGreater(wild.stress_index, 0.6)
-        self.assertGreater(hot.gap_mm, cool.gap_mm)
-        # a quarter of a percent linear by cooling alone, from 50 to 20 degrees with Tg at 45
-        resin = RESINS["deep"].model_copy(update={"shrink_fraction": 0.0})
-        self.assertAlmostEqual(
-            pour_stress(resin, 50, 50, 20, 0.93, 200, 20).after_gel_fraction, 65e-6 * 30, places=6
+    """Cooling through the glass temperature, gradient and hard bed are in it; no limit of 90 degrees is."""
+
+    AROUND = Surroundings(
+        wall=load_library().solids["acrylic"], wall_thickness=0.003,
+        base=load_library().solids["wood"], base_thickness=0.018,
+    )
+
+    def marched_stress(self, key, depth_mm, room_c, size=(0.15, 0.10), on_hard=False):
+        resin = RESINS[key]
+        end = 14 * 86400.0
+        marched = march_pours(
+            whole_box(size, [depth_mm / 1000], 0.010, 4), self.AROUND, [resin],
+            [TimedPour(start=0.0, mix_c=room_c, resin=0)], Room(np.full(3, room_c), end), end,
+            Tolerance(temperature_k=0.2, degree=2e-3),
         )
+        peak = float(np.nanmax(marched.peak_c))
+        cooling = pour_cooling(marched, 0, resin)
+        return peak, pour_stress(resin, peak, cooling, room_c, 0.95, 150.0, depth_mm, on_hard)
+
+    def test_cool_pours_keep_whole_and_hot_cores_pull_at_their_skins(self):
+        rows = [
+            ("deep", 30, 23.0, 0.0, 0.05), ("deep", 50, 23.0, 0.0, 0.1),
+            ("deep", 80, 28.0, 0.3, 0.9), ("casting", 50, 23.0, 1.0, 1.5),
+        ]
+        peaks, indices = [], []
+        for key, depth, room, least, most in rows:
+            with self.subTest(key, depth=depth):
+                peak, stress = self.marched_stress(key, depth, room)
+                self.assertGreaterEqual(stress.stress_index, least)
+                self.assertLessEqual(stress.stress_index, most)
+                self.assertTrue(stress.cause)
+                peaks.append(peak)
+                indices.append(stress.stress_index)
+        self.assertEqual(sorted(peaks), peaks)
+        self.assertEqual(sorted(indices), indices)
+
+    def test_a_hard_bed_holds_what_soft_walls_let_follow(self):
+        _, free = self.marched_stress("deep", 30, 23.0)
+        _, held = self.marched_stress("deep", 30, 23.0, on_hard=True)
+        self.assertGreaterEqual(held.stress_mpa, free.stress_mpa)
+
+    def test_shrinkage_and_pulls_in_closed_form(self):
+        # a quarter of a percent linear by cooling alone, from 50 to 20 degrees with Tg at 45
+        resin = RESINS["deep"].model_copy(update={"shrink_fraction": 0.0, "tg_full_c": 45.0})
+        cooling = PourCooling(frozen_at_c=45.0, frozen_gap_k=0.0, shed_k=0.0)
+        made = pour_stress(resin, 50, cooling, 20, 0.93, 200, 20, False)
+        self.assertAlmostEqual(made.after_gel_fraction, 65e-6 * 25 + 2.3 * 65e-6 * 5, delta=2e-5)
+        self.assertAlmostEqual(made.gap_mm, 0.24, delta=0.01)
+        self.assertAlmostEqual(tempering_stress(30.0, 65e-6, 2.5e9) / 1e6, 65e-6 * 30 * 2500 / 0.65 / 3)
+        self.assertAlmostEqual(shell_stress(60.0, 65e-6) / 1e6, 0.45 * 2500 * 3 * 2.3 * 65e-6 * 60)

@@ -5,7 +5,16 @@ from math import pi, tan
 import ezdxf
 from test_fill import SOLIDS, TANK
 
-from gondola_core.dam import bulge, cut_list, dam_facts, least_thickness, nest, plate_coefficients
+from gondola_core.dam import (
+    PourOnDam,
+    bulge,
+    cut_list,
+    dam_facts,
+    least_thickness,
+    nest,
+    plate_coefficients,
+    top_load_share,
+)
 from gondola_core.dam.facts import climb_height_mm, climb_mm2
 from gondola_core.dam.nest import dxf_of, svg_of
 from gondola_core.dam.plates import warm_stiffness_gpa
@@ -166,22 +175,67 @@ class Sheets(unittest.TestCase):
             nest(cut_list(small), small)
 
 
+def whole(of, wall_c=None):
+    return pours(of, [of.fill_height_mm], wall_c)
+
+
+def pours(of, lines_mm, wall_c=None):
+    return [
+        PourOnDam(number=number, floor_mm=floor, line_mm=line, density_g_ml=1.1, wall_c=wall_c)
+        for number, (floor, line) in enumerate(zip([0.0, *lines_mm], lines_mm, strict=False), start=1)
+    ]
+
+
+class Staged(unittest.TestCase):
+    """A pour presses by its own depth: the same bulge was told for one pour, two and four."""
+
+    WALL = with_wall(3.0, inner_width_mm=200, fill_height_mm=100)
+
+    def low(self, lines, release):
+        of = self.WALL.model_copy(update={"release": release})
+        return next(load.bulge_low_mm for load in dam_facts(of, pours(of, lines, 23.0)).loads
+                    if load.name == "front and back")
+
+    def test_share_of_a_load_on_the_upper_half(self):
+        # clamped panels twice as long as high, by plate elements: 0.67
+        self.assertAlmostEqual(top_load_share(0.5), 0.67, delta=0.02)
+        self.assertAlmostEqual(top_load_share(1.0), 1.0)
+        self.assertEqual(top_load_share(0.0), 0.0)
+
+    def test_one_pour_two_and_four(self):
+        lines = [[100.0], [50.0, 100.0], [25.0, 50.0, 75.0, 100.0]]
+        bonded = [self.low(one, "none") for one in lines]
+        waxed = [self.low(one, "wax") for one in lines]
+        self.assertAlmostEqual(bonded[0], waxed[0])
+        # bonded to the layer below, its own depth: 0.10 of the whole at one half
+        self.assertAlmostEqual(bonded[1] / bonded[0], 0.10, delta=0.06)
+        self.assertAlmostEqual(waxed[1] / waxed[0], 0.66, delta=0.06)
+        self.assertLess(bonded[2], bonded[1])
+        self.assertLess(waxed[2], waxed[1])
+
+    def test_beyond_the_law_no_number_is_told(self):
+        foam = tank(wall=TANK.wall.model_copy(update={"material": SOLIDS["pvc-foam"], "thickness_mm": 3.0}),
+                    inner_width_mm=500, fill_height_mm=95)
+        load = dam_facts(foam, whole(foam, 75.0)).loads[0]
+        self.assertIsNone(load.bulge_high_mm)
+        self.assertIsNone(load.bulge_low_mm)
+        self.assertGreater(load.least_thickness_mm, 5.0)
+
+
 class Facts(unittest.TestCase):
     def test_warm_walls_bulge_more_and_round_ones_not(self):
-        cold, warm = dam_facts(TANK, 1.1, 23.0), dam_facts(TANK, 1.1, 70.0)
+        cold, warm = dam_facts(TANK, whole(TANK, 23.0)), dam_facts(TANK, whole(TANK, 70.0))
         self.assertGreater(warm.loads[0].bulge_high_mm, 1.5 * cold.loads[0].bulge_high_mm)
         self.assertGreater(warm.loads[0].least_thickness_mm, cold.loads[0].least_thickness_mm)
-        rolled = dam_facts(
-            tank(shape=Round(kind="round"), inner_width_mm=110, inner_behind_mm=110,
-                 wall=TANK.wall.model_copy(update={"thickness_mm": 1.0}), fill_height_mm=100),
-            1.1, None,
-        )
+        can = tank(shape=Round(kind="round"), inner_width_mm=110, inner_behind_mm=110,
+                   wall=TANK.wall.model_copy(update={"thickness_mm": 1.0}), fill_height_mm=100)
+        rolled = dam_facts(can, whole(can))
         self.assertEqual(rolled.loads, [])
         self.assertAlmostEqual(rolled.hoop_mpa, 0.059, delta=0.001)
 
     def test_ribs_are_enough(self):
         long = with_wall(2.0, inner_width_mm=500, fill_height_mm=95)
-        load = dam_facts(long, 1.1, 23.0).loads[0]
+        load = dam_facts(long, whole(long, 23.0)).loads[0]
         self.assertGreater(load.ribs_count, 0)
         bay = 0.5 / (load.ribs_count + 1)
         stiff = warm_stiffness_gpa(TANK.wall.material, 23.0) * 1e9

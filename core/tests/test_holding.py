@@ -4,6 +4,8 @@ from test_fill import figure
 
 from gondola_core.geometry import Bulk, figure_bulk
 from gondola_core.holding import (
+    TACK_KPA,
+    Wetting,
     buckling_force,
     cantilever_bend,
     figure_facts,
@@ -11,11 +13,13 @@ from gondola_core.holding import (
     least_diameter,
     lift_force,
     shell_inside,
+    worst_load,
 )
 from gondola_core.materials import load_library
 from gondola_core.scene import Ellipsoid, Hold, Hollow
 
 LIBRARY = load_library()
+DEEP_G_ML = LIBRARY.resins["deep"].density_g_ml
 BALL = Ellipsoid(kind="ellipsoid", centre_mm=[0, 0, 0], radii_mm=[10, 10, 10])
 
 
@@ -24,7 +28,15 @@ def facts(body, **more):
         "gap_below_mm": 40.0, "line_below_mm": 0.5, "contact_cm2": 1.0, "layer_is_stiff": True,
         "room_above_mm": 20.0, "peak_c": 32.0, "above_ml": 0.0, "trapped_ml": 0.0,
     } | more
-    return figure_facts(body, figure_bulk(body, {}), LIBRARY.resins["deep"], **given)
+    bulk = figure_bulk(body, {})
+    return figure_facts(body, bulk, worst_load(body, bulk, [pour(1, 0.0, 1000.0)]), **given)
+
+
+def pour(number, floor_mm, line_mm, air=(0.0, 0.0), resin=LIBRARY.resins["deep"]):
+    return Wetting(
+        number=number, resin=resin, floor_mm=floor_mm, line_mm=line_mm,
+        air_below_floor_ml=air[0], air_below_line_ml=air[1],
+    )
 
 
 def way(fact, name):
@@ -66,7 +78,7 @@ class Figures(unittest.TestCase):
     def test_one_gram_per_millilitre_is_one_gram_force(self):
         body = figure(BALL).model_copy(update={"mass_g": 0.001})
         fact = facts(body)
-        self.assertAlmostEqual(fact.lift_gf, 4.18879 * 1.1 - 0.001, places=2)
+        self.assertAlmostEqual(fact.lift_gf, 4.18879 * DEEP_G_ML - 0.001, places=2)
         self.assertGreater(fact.ballast_g, fact.lift_gf)
 
     def test_a_light_hollow_print_floats_and_vented_sinks(self):
@@ -78,7 +90,7 @@ class Figures(unittest.TestCase):
         self.assertAlmostEqual(displaced, 4.18879, places=4)
         self.assertAlmostEqual(mass, 1.18 * (displaced - inside), places=6)
         self.assertAlmostEqual(
-            facts(sealed).lift_gf, 1.1 * displaced - mass, delta=0.002
+            facts(sealed).lift_gf, DEEP_G_ML * displaced - mass, delta=0.002
         )
         self.assertEqual(facts(sealed).behaves, "floats")
         self.assertEqual(facts(vented).behaves, "sinks")
@@ -117,3 +129,79 @@ class Figures(unittest.TestCase):
         near, far = figure(BALL), figure(BALL, x=10, height=80)
         self.assertIsInstance(figure_bulk(near, {}), Bulk)
         self.assertEqual(figure_bulk(near, {}).volume_ml, figure_bulk(far, {}).volume_ml)
+
+
+class Moments(unittest.TestCase):
+    """Loads at each level of each pour, of a ball of 10 mm radius standing on a floor."""
+
+    VOLUME_ML = 4.18879
+
+    def load_gf(self, material, *pours, height=10.0):
+        body = figure(BALL, height=height).model_copy(update={"material": LIBRARY.solids[material]})
+        load = worst_load(body, figure_bulk(body, {}), pours)
+        return load.force / 9.80665e-3, load.pour
+
+    def test_a_ball_half_out_of_the_water_was_lifted_by_its_whole_volume(self):
+        # polystyrene of 1.05: half its volume in resin of 1.10
+        lift, number = self.load_gf("polystyrene", pour(1, 0.0, 10.0))
+        self.assertAlmostEqual(lift, self.VOLUME_ML * (DEEP_G_ML / 2 - 1.05), delta=0.02)
+        self.assertEqual(number, 1)
+        whole, _ = self.load_gf("polystyrene", pour(1, 0.0, 25.0))
+        self.assertAlmostEqual(whole, self.VOLUME_ML * (DEEP_G_ML - 1.05), delta=0.01)
+
+    def test_levels_of_a_light_ball(self):
+        # bottom 2 mm, centre, full, for a density of 0.5: sinks, lifts at about half, lifts
+        clay = LIBRARY.solids["balsa"].model_copy(update={"density_g_ml": 0.5})
+        body = figure(BALL, height=10.0).model_copy(update={"material": clay})
+        resin = LIBRARY.resins["deep"].model_copy(update={"measured_density_g_ml": 1.1})
+        for line, millinewton in ((2.0, -19.3), (10.0, 2.05), (20.0, 24.6)):
+            with self.subTest(line):
+                load = worst_load(body, figure_bulk(body, {}), [pour(1, 0.0, line, resin=resin)])
+                self.assertAlmostEqual(load.force * 1e3, millinewton, delta=0.15)
+
+    def test_what_set_resin_holds_is_taken_off(self):
+        floats_whole, _ = self.load_gf("balsa", pour(1, 0.0, 20.0))
+        in_two, number = self.load_gf("balsa", pour(1, 0.0, 10.0), pour(2, 10.0, 20.0))
+        first, _ = self.load_gf("balsa", pour(1, 0.0, 10.0))
+        self.assertLess(in_two, floats_whole)
+        self.assertAlmostEqual(in_two, first, places=6)
+        self.assertEqual(number, 1)
+        hold_gf = TACK_KPA * 1e3 * 2 * 3.14159 * 0.01**2 / 9.80665e-3
+        self.assertGreater(hold_gf, floats_whole / 2)
+
+    def test_laid_on_a_set_layer_it_is_lifted_whole(self):
+        laid, number = self.load_gf("balsa", pour(1, 0.0, 30.0), pour(2, 30.0, 60.0), height=40.0)
+        self.assertAlmostEqual(laid, self.VOLUME_ML * (DEEP_G_ML - 0.16), delta=0.02)
+        self.assertEqual(number, 2)
+
+    def test_air_shut_in_under_a_hull_was_not_counted(self):
+        lift, _ = self.load_gf("polymer-clay", pour(1, 0.0, 40.0, air=(0.0, 17.3)))
+        without, _ = self.load_gf("polymer-clay", pour(1, 0.0, 40.0))
+        self.assertAlmostEqual(lift - without, 17.3 * DEEP_G_ML, delta=0.01)
+
+    def test_above_the_water_only_its_weight_is_left(self):
+        lift, number = self.load_gf("steel", pour(1, 0.0, 20.0), height=80.0)
+        self.assertIsNone(number)
+        self.assertAlmostEqual(lift, -self.VOLUME_ML * 7.85, delta=0.2)
+
+
+class InTheScene(unittest.TestCase):
+    def test_an_upturned_hull_on_the_bed_rises_by_its_air_and_is_a_stop(self):
+        from gondola_core.evaluate import DRAFT, evaluate
+        from gondola_core.kept import Keeper
+        from gondola_core.samples import quarry_pool
+        from gondola_core.scene import Hull, Place
+
+        scene = quarry_pool()
+        hull = figure(Hull(kind="hull", length_mm=70, beam_mm=30, depth_mm=18, wall_mm=1.5), key="boat").model_copy(
+            update={"roll_deg": 180.0, "place": Place(x_mm=60, behind_mm=50, height_mm=70.0), "holding": "on_bed",
+                    "material": LIBRARY.solids["printed-resin"]}
+        )
+        outcome = evaluate(scene.model_copy(update={"figures": [hull]}), DRAFT, Keeper())
+        fact = outcome.figures[0]
+        self.assertGreater(fact.trapped_ml, 5.0)
+        self.assertAlmostEqual(
+            fact.lift_gf, DEEP_G_ML * (fact.volume_ml + fact.trapped_ml) - fact.mass_g, delta=0.05 * fact.trapped_ml
+        )
+        self.assertFalse(next(way for way in fact.ways if way.way == "on_bed").holds)
+        self.assertIn(("not_held", "stop"), [(flag.code, flag.severity) for flag in outcome.flags])

@@ -110,7 +110,7 @@ class Directions(unittest.TestCase):
         self.assertGreater(causes["its depth"], 15)
         self.assertGreater(causes["the room and the mix"], 15)
         self.assertIn("the warm pour below", causes)
-        self.assertIn("Of 67 °C", why.sentence)
+        self.assertIn("Of 66 °C", why.sentence)
 
     def test_recoat_too_early_in_the_window_and_too_late(self):
         document = quarry_pool().model_dump(mode="json")

@@ -27,12 +27,12 @@ class Edits(unittest.TestCase):
         scene = quarry_pool()
         for number in range(1, len(scene.pours) + 1):
             with self.subTest(number):
-                halved = after(scene, split_pour(scene, number, 21.4))
+                depth = 20.0
+                halved = after(scene, split_pour(scene, number, depth, 21.4))
                 self.assertEqual(len(halved.pours), len(scene.pours) + 1)
-                tops = [scene.tank.fill_height_mm, *(one.top_depth_mm for one in halved.pours)]
-                self.assertAlmostEqual(
-                    tops[number - 1] - tops[number], tops[number] - tops[number + 1], delta=0.1
-                )
+                line = scene.pours[number - 1].top_depth_mm
+                self.assertAlmostEqual(halved.pours[number - 1].top_depth_mm, line + depth / 2, delta=0.05)
+                self.assertEqual(halved.pours[number].top_depth_mm, line)
                 self.assertEqual(halved.pours[number].wait_h, 21)
                 self.assertEqual(halved.pours[number - 1].doses, halved.pours[number].doses)
                 self.assertEqual(halved.pours[-1].top_depth_mm, 0)

@@ -87,9 +87,9 @@ class Sentences(unittest.TestCase):
             ("format", "drawing", "format",
              "This is no Gondola scene: its format has to be 'gondola-scene'."),
             ("version", 9, "version",
-             "This scene is of version 9; this Gondola reads up to 2. Open it with a newer "
+             "This scene is of version 9; this Gondola reads up to 3. Open it with a newer "
              "Gondola."),
-            ("version", "one", "version", "The version has to be a whole number from 1 to 2."),
+            ("version", "one", "version", "The version has to be a whole number from 1 to 3."),
         ]
         for path, value, field, sentence in rows:
             with self.subTest(path, value=value), self.assertRaises(SceneError) as caught:

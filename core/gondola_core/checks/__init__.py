@@ -5,7 +5,7 @@ from .close import with_close_calls
 from .figures import figure_flags
 from .flag import Edit, Flag, Remedy, Severity
 from .hands import hands_flags
-from .heat import HeatLimit, heat_limits, pour_depth_mm, pour_flags
+from .heat import HeatLimit, heat_limits, pour_flags
 from .scene import scene_flags
 from .water import water_flags
 
@@ -28,7 +28,6 @@ __all__ = [
     "hands_flags",
     "heat_limits",
     "in_order",
-    "pour_depth_mm",
     "pour_flags",
     "scene_flags",
     "water_flags",

@@ -25,6 +25,8 @@ WATCH_STRESS = 0.6
 """Stress over strength from which it is said. Source: own_march"""
 PAINT_C = 80.0
 """degrees C; acrylic paint yellows from here. Source: own_march"""
+LEAST_SPLIT_MM = 8.0
+"""Depth of a pour below which halves of it are not worth a day. Source: assumed"""
 NEAR_LIMIT_K = 5.0
 """K below a limit from which it is said. Source: assumed"""
 
@@ -53,19 +55,24 @@ def pour_flags(
     spans: Sequence[CureSpans | None],
     places: Sequence[PourPlaces],
     stresses: Sequence[PourStress | None],
+    depths_mm: Sequence[float],
 ) -> list[Flag]:
-    """Flags of heat, label limits and recoat times, pour by pour from the bottom."""
+    """Flags of heat, label limits and recoat times, pour by pour from the bottom.
+
+    depths_mm  of each pour's liquid
+    """
     found: list[Flag] = []
     for number, cure in enumerate(cures, start=1):
         if cure is None:
             found.append(_no_room_flag(scene, number))
             continue
-        found += _label_flags(scene, number, cure, mixes[number - 1])
+        depth = float(depths_mm[number - 1])
+        found += _label_flags(scene, number, cure, mixes[number - 1], depth)
         if not _warmed_by_hotter(number, cures, starts_h):
             found += _hot_flags(
-                scene, number, cure, starts_h[number - 1], bands_c[number - 1], places[number - 1]
+                scene, number, cure, starts_h[number - 1], bands_c[number - 1], places[number - 1], depth
             )
-        found += _stress_flags(scene, number, cure, stresses[number - 1], starts_h[number - 1])
+        found += _stress_flags(scene, number, cure, stresses[number - 1], starts_h[number - 1], depth)
         if number < len(cures):
             found += recoat_flags(scene, number, cure, spans[number - 1], starts_h)
         found += _slow_flags(scene, number, cure, starts_h[number - 1])
@@ -112,7 +119,7 @@ def limits_of_pour(
         HeatLimit(
             name=resin.name, limit_c=resin.limit_c, pour_id=pour.id,
             reached_c=cure.peak_c if cure else None,
-            words=f"{resin.name} yellows or cracks near",
+            words=f"{resin.name} yellows near",
         ),
     ]
     if scene.tank.seal is not None:
@@ -124,12 +131,6 @@ def limits_of_pour(
             )
         )
     return limits
-
-
-def pour_depth_mm(scene: Scene, number: int) -> float:
-    """Thickness of a pour, from its line to the line below it or the floor."""
-    below = scene.pours[number - 2].top_depth_mm if number > 1 else scene.tank.fill_height_mm
-    return below - scene.pours[number - 1].top_depth_mm
 
 
 def _no_room_flag(scene: Scene, number: int) -> Flag:
@@ -166,7 +167,7 @@ def _warmed_by_hotter(
 
 def _hot_flags(
     scene: Scene, number: int, cure: PourCure, start_h: float, band: tuple[float, float] | None,
-    place: PourPlaces,
+    place: PourPlaces, depth_mm: float,
 ) -> list[Flag]:
     """The worst of what this pour can spoil, each at its own place."""
     mean_room = scene.brief.room.mean_c
@@ -187,8 +188,8 @@ def _hot_flags(
     reached = worst.reached_c if worst.reached_c is not None else cure.peak_c
     at = cure.peak_place
     remedies: list[Remedy] = []
-    if pour_depth_mm(scene, number) >= 8:
-        remedies.append(split_pour(scene, number, window_middle_h(cure)))
+    if depth_mm >= LEAST_SPLIT_MM:
+        remedies.append(split_pour(scene, number, depth_mm, window_middle_h(cure)))
     if cure.peak_c >= RUNAWAY_C:
         title = f"Pour {number} runs away, over {RUNAWAY_C:.0f} °C"
         lead = "The reaction feeds itself; how hot it really gets cannot be told"
@@ -222,7 +223,7 @@ def _hot_flags(
 
 
 def _stress_flags(
-    scene: Scene, number: int, cure: PourCure, stress: PourStress | None, start_h: float
+    scene: Scene, number: int, cure: PourCure, stress: PourStress | None, start_h: float, depth_mm: float
 ) -> list[Flag]:
     if stress is None or stress.stress_index < WATCH_STRESS:
         return []
@@ -233,8 +234,8 @@ def _stress_flags(
             severity=Severity.STOP if likely else Severity.WATCH,
             title=f"Pour {number} {'cracks' if likely else 'may crack'} as it cools",
             sentence=(
-                f"It shrinks by {stress.after_gel_fraction:.1%} after it has set; the stress is "
-                f"{stress.stress_index:.0%} of its strength. Cooler, thinner pours leave less."
+                f"It shrinks by {stress.after_gel_fraction:.1%} after it has set, and {stress.cause}: the stress "
+                f"is {stress.stress_index:.0%} of its strength. Cooler, thinner pours leave less."
             ),
             number=stress.stress_index,
             limit=CRACKS_AT,
@@ -244,17 +245,16 @@ def _stress_flags(
             pour_number=number,
             figure_id=None,
             remedies=(
-                [split_pour(scene, number, window_middle_h(cure))]
-                if pour_depth_mm(scene, number) >= 8 else []
+                [split_pour(scene, number, depth_mm, window_middle_h(cure))]
+                if depth_mm >= LEAST_SPLIT_MM else []
             ),
         )
     ]
 
 
-def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Flag]:
+def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix, depth: float) -> list[Flag]:
     pour = scene.pours[number - 1]
     resin = scene.resin_of(pour)
-    depth = pour_depth_mm(scene, number)
     found = []
     if depth > resin.most_pour_mm:
         found.append(
@@ -272,7 +272,7 @@ def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Fl
                 at_h=None,
                 pour_number=number,
                 figure_id=None,
-                remedies=[split_pour(scene, number, window_middle_h(cure))],
+                remedies=[split_pour(scene, number, depth, window_middle_h(cure))],
             )
         )
     if mix.mix_g > resin.most_mix_g:
@@ -292,7 +292,9 @@ def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix) -> list[Fl
                 at_h=None,
                 pour_number=number,
                 figure_id=None,
-                remedies=[split_pour(scene, number, window_middle_h(cure))] if depth >= 8 else [],
+                remedies=(
+                    [split_pour(scene, number, depth, window_middle_h(cure))] if depth >= LEAST_SPLIT_MM else []
+                ),
             )
         )
     return found

@@ -18,20 +18,20 @@ def _mm(value: float) -> str:
     return f"{value:.0f}" if abs(value - round(value)) < 0.05 else f"{value:.1f}"
 
 
-def split_pour(scene: Scene, number: int, wait_h: float | None) -> Remedy:
+def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None) -> Remedy:
     """Pour it in two halves of depth, the second into the tack window of the first.
 
-    wait_h  middle of that window if known
+    depth_mm  of its liquid
+    wait_h    middle of that window if known
     """
     pour = scene.pours[number - 1]
-    below = scene.pours[number - 2].top_depth_mm if number > 1 else scene.tank.fill_height_mm
-    middle = round((pour.top_depth_mm + below) / 2, 1)
+    middle = round(pour.top_depth_mm + depth_mm / 2, 1)
     wait = round(wait_h if wait_h is not None else USUAL_WAIT_H)
     lower = pour.model_copy(update={"id": _spare_id(scene), "top_depth_mm": middle})
     upper = pour.model_copy(update={"wait_h": float(wait)})
     pours = [*scene.pours[: number - 1], lower, upper, *scene.pours[number:]]
     return Remedy(
-        label=f"two pours of {_mm(below - middle)} mm, {wait} h apart",
+        label=f"two pours of {_mm(depth_mm / 2)} mm, {wait} h apart",
         edits=[Edit(op="replace", path="/pours", value=_plain(pours))],
     )
 

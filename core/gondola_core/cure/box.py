@@ -20,9 +20,9 @@ LEAST_RESIN_FRACTION = 0.02
 """A cell with less resin than this counts as solid where cure is read off."""
 STILL_AIR_W_MK = 0.026
 """Of air that stays in a pocket. Source: own_march"""
-AIR_INERTIA = 4e5
+AIR_INERTIA = 8e4
 """J/(m3 K) that a pocket of air counts with: far more than air has, so that its cells are not stiff, and
-a fifth of what the resin has. Source: own_march"""
+a twenty-fifth of what the resin has. Source: own_march"""
 LEAST_REACH = 0.1
 """Least way from a cell's middle to a face of it, over its width: keeps merged cells from being stiff."""
 
@@ -39,7 +39,7 @@ class CellBox:
     inverse          1/capacity, 0 in ghosts [K/J]
     heat             heat of full cure of the cell's resin [J]
     volume           of resin [m3]
-    pores            gas in the pores of what is solid [m3]
+    pores            gas in the pores of the bed [m3]
     inside           share of the whole cell that is inside the tank, with what was merged to it
     resin_of_level   index of the resin in each level, -1 for base and ghosts
     pour_of_level    index of the pour in each level, -1 for base and ghosts
@@ -185,8 +185,9 @@ def _filling(
     log_conductivity += air * np.log(STILL_AIR_W_MK)
     for fraction, solid in zip(geometry.solid_fractions, geometry.solids, strict=True):
         capacity[above] += fraction * volume[above] * _volumetric_capacity(solid)
-        pores[above] += fraction * volume[above] * solid.porosity_fraction
         log_conductivity[above] += fraction * _log_conductivity(solid)
+    if geometry.solids:
+        pores[above] = geometry.solid_fractions[0] * volume[above] * geometry.solids[0].porosity_fraction
     capacity[:base_levels] = volume[:base_levels] * _volumetric_capacity(base)
     log_conductivity[:base_levels] = _log_conductivity(base)
     heat[resin_fraction < LEAST_RESIN_FRACTION] = 0.0

@@ -50,7 +50,7 @@ class CellGeometry:
     z_faces           from the floor to the fill line, with a face at every layer line
     pour_of_level     (levels,) index of the pour that brings each level
     solid_fractions   (materials, levels, rows, cells) share of each solid in what is inside of a cell
-    solids            what those materials are
+    solids            what those materials are, that of the bed first
     cut               what the walls leave of the cells; None for a whole box
     base_cell         tallest cell of the base under it [m]
     air               (levels, rows, cells) share of what is inside that the liquid does not reach; None: none

@@ -6,11 +6,22 @@ from dataclasses import dataclass
 
 from ..materials import Resin
 from ..units import GPA, MPA
+from .cooling import PourCooling
 
 POISSON = 0.35
 """Of set resin. Source: own_march"""
 HELD_SHARE = 0.45
 """Share of a cast's shrinkage that its walls and the layer below hold. Source: own_march"""
+SHELL_SHARE = 0.45
+"""Share of what a core sheds that a skin of glass holds against it; the rest sinks the top. Source: assumed"""
+RUBBER_OVER_GLASS = 2.3
+"""Expansion above the glass temperature over that below. Source: own_geometry"""
+BULK_GPA = 2.5
+"""Stiffness of warm resin against change of volume. Source: assumed"""
+RUBBER_GPA = 0.03
+"""Stiffness of cured resin above its glass temperature. Source: own_holding"""
+HARD_SOLID_PPM_K = 15.0
+"""Expansion of plaster, clay and stone. Source: assumed"""
 CRACKS_AT = 1.0
 """Stress over strength from which a crack is likely. Source: own_march"""
 
@@ -20,13 +31,15 @@ class PourStress:
     """What one pour leaves behind when it is cold.
 
     after_gel_fraction   linear shrinkage from gel on, by reaction and by cooling
-    stress_index         stress over strength; near 1 a crack is likely
+    stress_index         stress over what glass or rubber stands; near 1 a crack is likely
+    cause                what most of it comes from
     gap_mm               at either side if it lets go of the walls; sink_mm if it holds
     """
 
     after_gel_fraction: float
     stress_mpa: float
     stress_index: float
+    cause: str
     gap_mm: float
     sink_mm: float
 
@@ -40,29 +53,75 @@ def thermal_stress(strain: float, stiffness: float, poisson: float = POISSON) ->
     return stiffness * strain / (1.0 - poisson)
 
 
-def pour_stress(
-    resin: Resin, peak_c: float, skin_c: float, room_c: float, degree: float,
-    width_mm: float, depth_mm: float,
-) -> PourStress:
-    """Shrinkage and stress of one pour from its peak, its coolest skin, and its degree of cure.
+def tempering_stress(gap_k: float, expansion_per_k: float, stiffness: float) -> float:
+    """Pull in the core of a block that turned to glass with a warmer core [Pa].
 
-    What reacts after gel shrinks as a solid; what is locked in above the room contracts on cooling,
-    from the glass temperature or the peak, whichever is lower, and more in the core than in the
-    skin.
+        s = E a dT / (3 (1 - nu)),  a parabola of dT from core to skin that freezes at once
+
+    Source: bartenev1949
+    """
+    return thermal_stress(expansion_per_k * gap_k, stiffness) / 3.0
+
+
+def shell_stress(shed_k: float, expansion_per_k: float) -> float:
+    """Pull on a rubbery core that cools in a skin of glass, which keeps its volume from following [Pa].
+
+        s = share K 3 a dT,  a above the glass temperature
+
+    Rubber hardly gives in volume, so a few percent are enough to tear it.
     Source: own_march
     """
+    return SHELL_SHARE * BULK_GPA * GPA * 3.0 * RUBBER_OVER_GLASS * expansion_per_k * shed_k
+
+
+def cavity_stress(stiffness: float) -> float:
+    """Pull from all sides at which a rubber tears open inside [Pa]: 5 E / 6. Source: gent_lindley1959
+
+    >>> round(cavity_stress(0.03e9) / 1e6, 1)
+    25.0
+    """
+    return 5.0 * stiffness / 6.0
+
+
+def pour_stress(
+    resin: Resin, peak_c: float, cooling: PourCooling, room_c: float, degree: float, width_mm: float,
+    depth_mm: float, on_hard: bool,
+) -> PourStress:
+    """Shrinkage and stress of one pour.
+
+    cooling   how it went through its glass temperature
+    degree    degree of cure at the end
+    on_hard   True where it bonds to a bed or figure that hardly shrinks with it
+
+    What reacts after gel shrinks as a solid; above its glass temperature it contracts as a rubber,
+    below as a glass. Three pulls are told, the largest leads: a core that cools in a hard skin, a
+    core that froze warmer than its skin, and glass that walls, layer below, or hard bed and figures hold.
+    Rubber is held against the pull at which it tears inside, glass against its bending strength.
+    Source: own_march
+    """
+    expansion = resin.expansion_ppm_k * 1e-6
     left = max(0.0, degree - resin.gel_degree) / max(degree, 1e-6)
-    reacted = resin.shrink_fraction / 3.0 * left
-    lock_c = min(peak_c, resin.tg_full_c)
-    cooled = resin.expansion_ppm_k * 1e-6 * max(0.0, lock_c - room_c)
-    core = resin.expansion_ppm_k * 1e-6 * max(0.0, peak_c - skin_c)
-    linear = reacted + cooled
-    strain = HELD_SHARE * linear + core
-    stress = thermal_stress(strain, resin.stiffness_gpa * GPA)
+    frozen_c = min(cooling.frozen_at_c, resin.tg_full_c)
+    as_glass = expansion * max(0.0, frozen_c - room_c)
+    as_rubber = RUBBER_OVER_GLASS * expansion * max(0.0, peak_c - max(frozen_c, room_c))
+    linear = resin.shrink_fraction / 3.0 * left + as_glass + as_rubber
+    stiffness = resin.stiffness_gpa * GPA
+    hard = thermal_stress(max(0.0, expansion - HARD_SOLID_PPM_K * 1e-6) * max(0.0, frozen_c - room_c), stiffness)
+    glass = resin.strength_mpa * MPA
+    pulls = [
+        ("its core cools in a skin that is hard already", shell_stress(cooling.shed_k, expansion),
+         cavity_stress(RUBBER_GPA * GPA)),
+        ("its core froze warmer than its skin",
+         tempering_stress(cooling.frozen_gap_k, expansion, stiffness), glass),
+        ("walls and layer hold it as it cools", HELD_SHARE * thermal_stress(as_glass, stiffness), glass),
+        ("hard bed and figures hold it as it cools", hard if on_hard else 0.0, glass),
+    ]
+    cause, stress, stands = max(pulls, key=lambda pull: pull[1] / pull[2])
     return PourStress(
         after_gel_fraction=round(linear, 5),
         stress_mpa=round(stress / MPA, 1),
-        stress_index=round(stress / MPA / resin.strength_mpa, 2),
+        stress_index=round(stress / stands, 2),
+        cause=cause,
         gap_mm=round(0.5 * width_mm * linear, 2),
         sink_mm=round(3 * linear * depth_mm, 2),
     )

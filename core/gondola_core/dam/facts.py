@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from math import ceil, cos, radians, sin, sqrt, tan
 
 import numpy as np
@@ -11,10 +12,12 @@ from ..geometry import polygon_area, polygon_perimeter, tank_plan
 from ..scene import BoxShape, Round, Rounded, Tank
 from ..units import G_PER_ML, GPA, GRAVITY, MM, MPA
 from .panels import CutList, cut_list
-from .plates import bulge, least_thickness, warm_stiffness_gpa
+from .plates import bulge, least_thickness, top_load_share, warm_stiffness_gpa
 
 MOST_BULGE_MM = 0.5
 """Bulge that sanding takes off. Source: own_plates"""
+LAW_HOLDS_TO = 0.5
+"""Bulge over the sheet's thickness to which the linear law holds. Source: own_plates"""
 SURFACE_TENSION = 0.04
 """N/m, of liquid epoxy. Source: own_geometry"""
 CONTACT_DEG = 20.0
@@ -28,16 +31,20 @@ STEEPEST_LOAD_H = 24.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PanelLoad:
-    """One panel under liquid to the fill line, between ends that hold it well and barely.
+    """One panel under the pour that loads it worst, between ends that hold it well and barely.
 
-    braced_mm  the same, hinged, with a stiff bar along its whole top edge
+    pour_number              which pour that is
+    bulge_low_mm, bulge_high_mm, braced_mm   None beyond the law, which holds to half the sheet: there it
+                             lets go or has to be braced
+    braced_mm                the same, hinged, with a stiff bar along its whole top edge
     """
 
     name: str
     length_mm: float
-    bulge_low_mm: float
-    bulge_high_mm: float
-    braced_mm: float
+    pour_number: int
+    bulge_low_mm: float | None
+    bulge_high_mm: float | None
+    braced_mm: float | None
     stress_mpa: float
     least_thickness_mm: float
     least_braced_mm: float
@@ -47,9 +54,25 @@ class PanelLoad:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class PourOnDam:
+    """One pour as it loads the dam: liquid between two heights above the floor, and the sheet it warms.
+
+    wall_c  hottest the sheet gets by it; None: as in a room
+    """
+
+    number: int
+    floor_mm: float
+    line_mm: float
+    density_g_ml: float
+    wall_c: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class DamFacts:
     """Cut list and loads. Loads are empty where the sheet's stiffness is not known or it is bent.
 
+    wall_peak_c  hottest the sheet gets; stiffness_gpa what it is then, after a day under load
+    bonded    True where set resin holds on to the wall, so that each pour bends it only above that
     hoop_mpa  stress around a round wall, which does not bend; None for flat panels
     climb_ml  resin that climbs the walls; lip_mm how high
     """
@@ -57,6 +80,7 @@ class DamFacts:
     cuts: CutList
     wall_peak_c: float | None
     stiffness_gpa: float | None
+    bonded: bool
     loads: list[PanelLoad]
     hoop_mpa: float | None
     perimeter_mm: float
@@ -114,46 +138,54 @@ def climb_mm2(density_g_ml: float, contact_deg: float = CONTACT_DEG) -> float:
     return SURFACE_TENSION * cos(radians(contact_deg)) / weight / MM**2
 
 
-def dam_facts(tank: Tank, density_g_ml: float, wall_peak_c: float | None) -> DamFacts:
-    """Cut list, bulge at the temperature of the wall, and what surface and level cost.
+RELEASES_BY_ITSELF = ("polypropylene", "silicone-mould", "tape-on-frame")
+"""Walls that resin does not hold on to. Source: own_plates"""
+ROOM_C = 23.0
+"""Of a sheet that nothing warms."""
 
-    density_g_ml  of the heaviest resin poured
-    wall_peak_c   hottest the sheet gets; None: as in a room
+
+def dam_facts(tank: Tank, pours: Sequence[PourOnDam]) -> DamFacts:
+    """Cut list, bulge under each pour at the temperature of its wall, and what surface and level cost.
+
+    pours  from the bottom, at least one. A set layer carries itself: each pour presses by its own depth
+           only, above what it bonds to, or on the whole panel where a release lets the wall move.
     """
-    cuts = cut_list(tank)
     plan = tank_plan(tank)
     sheet = tank.wall.material
-    warm = wall_peak_c if wall_peak_c is not None else 23.0
-    stiffness = warm_stiffness_gpa(sheet, warm, STEEPEST_LOAD_H)
+    bonded = tank.release == "none" and sheet.id not in RELEASES_BY_ITSELF
+    density = max(pour.density_g_ml for pour in pours)
+    known = [pour.wall_c for pour in pours if pour.wall_c is not None]
+    wall_peak_c = max(known, default=None)
+    stiffness = warm_stiffness_gpa(sheet, ROOM_C if wall_peak_c is None else wall_peak_c, STEEPEST_LOAD_H)
     round_wall = isinstance(tank.shape, Round)
     loads = []
     if stiffness is not None and not round_wall:
-        loads = [
-            _load(name, length, tank, density_g_ml, stiffness)
-            for name, length in _flat_sides(tank)
-        ]
-    hoop = None
-    if round_wall:
-        pressure = density_g_ml * G_PER_ML * GRAVITY * tank.fill_height_mm * MM
-        hoop = round(
-            pressure * max(tank.inner_width_mm, tank.inner_behind_mm) / 2
-            / tank.wall.thickness_mm / MPA, 3,
-        )
+        loads = [_load(name, length, tank, pours, bonded) for name, length in _flat_sides(tank)]
     perimeter = polygon_perimeter(tank_plan(tank, tank.fill_height_mm))
     longest = float(max(np.ptp(plan, axis=0)))
     return DamFacts(
-        cuts=cuts,
+        cuts=cut_list(tank),
         wall_peak_c=None if wall_peak_c is None else round(wall_peak_c, 1),
         stiffness_gpa=None if stiffness is None else round(stiffness, 3),
+        bonded=bonded,
         loads=loads,
-        hoop_mpa=hoop,
+        hoop_mpa=_hoop_mpa(tank, pours) if round_wall else None,
         perimeter_mm=round(perimeter, 1),
         floor_cm2=round(polygon_area(plan) / 100, 2),
         level_error_mm=round(level_error_mm(longest, tank.level_error_deg), 2),
-        self_covering_mm=round(self_covering_mm(density_g_ml), 2),
-        lip_mm=round(climb_height_mm(density_g_ml), 2),
-        climb_ml=round(perimeter * climb_mm2(density_g_ml) / 1000, 2),
+        self_covering_mm=round(self_covering_mm(density), 2),
+        lip_mm=round(climb_height_mm(density), 2),
+        climb_ml=round(perimeter * climb_mm2(density) / 1000, 2),
     )
+
+
+def _hoop_mpa(tank: Tank, pours: Sequence[PourOnDam]) -> float:
+    """Stress around a round wall under its heaviest pour: p r / t. Source: definition"""
+    pressure = max(
+        pour.density_g_ml * G_PER_ML * GRAVITY * (pour.line_mm - pour.floor_mm) * MM for pour in pours
+    )
+    radius = max(tank.inner_width_mm, tank.inner_behind_mm) / 2
+    return round(pressure * radius / tank.wall.thickness_mm / MPA, 3)
 
 
 def _flat_sides(tank: Tank) -> list[tuple[str, float]]:
@@ -173,40 +205,73 @@ def _flat_sides(tank: Tank) -> list[tuple[str, float]]:
     return [(f"the longest side, {int(lengths.argmax()) + 1}", float(lengths.max()))]
 
 
-def _load(
-    name: str, length_mm: float, tank: Tank, density_g_ml: float, stiffness_gpa: float
-) -> PanelLoad:
-    length, depth = length_mm * MM, tank.fill_height_mm * MM
-    thickness, stiffness = tank.wall.thickness_mm * MM, stiffness_gpa * GPA
-    density = density_g_ml * G_PER_ML
-    given = (length, depth, thickness, stiffness, density)
-    held, stress = bulge(*given, "CCCF")
-    loose, loose_stress = bulge(*given, "SSSF")
-    braced, _ = bulge(*given, "SSSS")
-    thin = least_thickness(length, depth, stiffness, density, "SSCF", MOST_BULGE_MM * MM)
-    thin_braced = least_thickness(length, depth, stiffness, density, "CCCS", MOST_BULGE_MM * MM)
-    return PanelLoad(
-        name=name,
-        length_mm=round(length_mm, 1),
-        bulge_low_mm=round(held / MM, 2),
-        bulge_high_mm=round(loose / MM, 2),
-        braced_mm=round(braced / MM, 2),
-        stress_mpa=round(max(stress, loose_stress) / MPA, 2),
-        least_thickness_mm=round(thin / MM, 2),
-        least_braced_mm=round(thin_braced / MM, 2),
-        ribs_count=_ribs(length, depth, thickness, stiffness, density),
-        joint_n_mm=round(0.5 * density * GRAVITY * depth**2 / 1000, 4),
-        push_n=round(0.5 * density * GRAVITY * depth**2 * length, 2),
+@dataclass(frozen=True, slots=True)
+class _Bending:
+    """A panel as one pour bends it, in SI; `share` as in `plates.bulge`."""
+
+    length: float
+    height: float
+    thickness: float
+    stiffness: float
+    density: float
+    share: float
+
+    def bulge(self, edges: str) -> tuple[float, float]:
+        return bulge(
+            self.length, self.height, self.thickness, self.stiffness, self.density, edges, self.share
+        )
+
+    def least_thickness(self, edges: str) -> float:
+        return least_thickness(
+            self.length, self.height, self.stiffness, self.density, edges, MOST_BULGE_MM * MM, self.share
+        )
+
+
+def _bending(length_mm: float, tank: Tank, pour: PourOnDam, bonded: bool) -> _Bending:
+    stiffness = warm_stiffness_gpa(
+        tank.wall.material, ROOM_C if pour.wall_c is None else pour.wall_c, STEEPEST_LOAD_H
+    )
+    depth = (pour.line_mm - pour.floor_mm) * MM
+    height = depth if bonded or pour.floor_mm <= 0 else pour.line_mm * MM
+    return _Bending(
+        length=length_mm * MM, height=height, thickness=tank.wall.thickness_mm * MM,
+        stiffness=(stiffness or 0.0) * GPA, density=pour.density_g_ml * G_PER_ML,
+        share=top_load_share(depth / height),
     )
 
 
-def _ribs(
-    length: float, depth: float, thickness: float, stiffness: float, density: float
-) -> int:
+def _load(
+    name: str, length_mm: float, tank: Tank, pours: Sequence[PourOnDam], bonded: bool
+) -> PanelLoad:
+    each = [(_bending(length_mm, tank, pour, bonded), pour) for pour in pours]
+    worst, pour = max(each, key=lambda one: one[0].bulge("SSSF")[0])
+    (held, stress), (loose, loose_stress) = worst.bulge("CCCF"), worst.bulge("SSSF")
+    push = max(one.density_g_ml * (one.line_mm - one.floor_mm) ** 2 for one in pours) * G_PER_ML * MM**2
+    most = LAW_HOLDS_TO * tank.wall.thickness_mm
+
+    def told(bulge_mm: float) -> float | None:
+        return round(bulge_mm, 3) if bulge_mm <= most else None
+
+    return PanelLoad(
+        name=name,
+        length_mm=round(length_mm, 1),
+        pour_number=pour.number,
+        bulge_low_mm=told(held / MM),
+        bulge_high_mm=told(loose / MM),
+        braced_mm=told(worst.bulge("SSSS")[0] / MM),
+        stress_mpa=round(max(stress, loose_stress) / MPA, 2),
+        least_thickness_mm=round(worst.least_thickness("SSCF") / MM, 2),
+        least_braced_mm=round(worst.least_thickness("CCCS") / MM, 2),
+        ribs_count=_ribs(worst),
+        joint_n_mm=round(0.5 * push * GRAVITY / 1000, 4),
+        push_n=round(0.5 * push * GRAVITY * length_mm * MM, 2),
+    )
+
+
+def _ribs(panel: _Bending) -> int:
     """Fewest stiff ribs between which every bay, clamped at them, stays under the bulge."""
     for count in range(0, 25):
-        bay = length / (count + 1)
-        edges = "SSCF" if count == 0 else "CCCF"
-        if bulge(bay, depth, thickness, stiffness, density, edges)[0] <= MOST_BULGE_MM * MM:
+        bay = replace(panel, length=panel.length / (count + 1))
+        if bay.bulge("SSCF" if count == 0 else "CCCF")[0] <= MOST_BULGE_MM * MM:
             return count
-    return ceil(length / (0.5 * depth))
+    return ceil(panel.length / (0.5 * panel.height))

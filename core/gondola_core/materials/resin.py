@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
 
 from ..part import Key, Name, Part, bounded
 
@@ -13,6 +15,26 @@ class MixRatio(Part):
     by: Literal["volume", "mass"]
     part_a: float = bounded("part A in the mixing ratio", "parts", 0.1, 100)
     part_b: float = bounded("part B in the mixing ratio", "parts", 0.1, 100)
+
+
+MOST_CONTRACTION = 0.01
+"""How far the density of a mix may be from that of its parts side by side. Source: own_geometry"""
+
+
+def mixed_density_g_ml(ratio: MixRatio, density_a: float, density_b: float) -> float:
+    """Density of a mix whose parts keep their volumes.
+
+        rho = (a rho_A + b rho_B)/(a + b) by volume,  (a + b)/(a/rho_A + b/rho_B) by mass
+
+    Source: definition
+
+    >>> round(mixed_density_g_ml(MixRatio(by="volume", part_a=2, part_b=1), 1.15, 0.98), 5)
+    1.09333
+    """
+    a, b = ratio.part_a, ratio.part_b
+    if ratio.by == "volume":
+        return (a * density_a + b * density_b) / (a + b)
+    return (a + b) / (a / density_a + b / density_b)
 
 
 class LightCure(Part):
@@ -31,7 +53,10 @@ class Resin(Part):
     ratio: MixRatio
     density_a_g_ml: float = bounded("density of part A", "g/ml", 0.7, 2.0)
     density_b_g_ml: float = bounded("density of part B", "g/ml", 0.7, 2.0)
-    density_g_ml: float = bounded("density of the mix", "g/ml", 0.7, 2.0)
+    measured_density_g_ml: Annotated[
+        float | None,
+        Field(title="measured density of the mix", ge=0.7, le=2.0, json_schema_extra={"unit": "g/ml"}),
+    ] = None
     heat_capacity_j_kgk: float = bounded("heat capacity", "J/(kg K)", 800, 3500)
     conductivity_w_mk: float = bounded("thermal conductivity", "W/(m K)", 0.05, 1.0)
     heat_of_cure_j_g: float = bounded("heat of cure", "J/g", 20, 700)
@@ -68,3 +93,21 @@ class Resin(Part):
     light: LightCure | None = None
     derived: str = ""
     note: str = ""
+
+    @property
+    def density_g_ml(self) -> float:
+        """Of the mix: as measured, else as its parts make it."""
+        if self.measured_density_g_ml is not None:
+            return self.measured_density_g_ml
+        return mixed_density_g_ml(self.ratio, self.density_a_g_ml, self.density_b_g_ml)
+
+    @model_validator(mode="after")
+    def _parts_make_the_mix(self) -> Resin:
+        measured = self.measured_density_g_ml
+        parts = mixed_density_g_ml(self.ratio, self.density_a_g_ml, self.density_b_g_ml)
+        if measured is not None and abs(measured / parts - 1) > MOST_CONTRACTION:
+            raise ValueError(
+                f"the density of the {self.name} is given as {measured:g} g/ml, but its parts make {parts:.3f}: "
+                f"they may differ by {MOST_CONTRACTION:.0%}, so weigh the parts again or leave the mix out"
+            )
+        return self

@@ -15,7 +15,7 @@ from .pour import Finish, Pour
 from .tank import Tank
 
 FORMAT: Literal["gondola-scene"] = "gondola-scene"
-VERSION: Literal[2] = 2
+VERSION: Literal[3] = 3
 
 
 class ScaleTrue(Part):
@@ -68,7 +68,7 @@ class Scene(Part):
     """One piece as planned. Resins and colourants stand in it by value, so a file stands alone."""
 
     format: Literal["gondola-scene"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     name: Annotated[Name, Field(title="name of the scene")]
     brief: Brief
     tank: Tank

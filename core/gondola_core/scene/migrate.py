@@ -22,7 +22,21 @@ def _shape_of_its_own(document: dict[str, Any]) -> dict[str, Any]:
     return {**document, "tank": tank}
 
 
-MIGRATIONS: dict[int, Migration] = {1: _shape_of_its_own}
+def _density_of_the_parts(document: dict[str, Any]) -> dict[str, Any]:
+    """2 to 3: the density of a mix follows from its parts; one that contradicted them is left out."""
+    resins = document.get("resins")
+    if not isinstance(resins, list):
+        return document
+    return {
+        **document,
+        "resins": [
+            {key: value for key, value in one.items() if key != "density_g_ml"} if isinstance(one, dict) else one
+            for one in resins
+        ],
+    }
+
+
+MIGRATIONS: dict[int, Migration] = {1: _shape_of_its_own, 2: _density_of_the_parts}
 """From a version to the step that makes the next one."""
 
 

@@ -92,7 +92,7 @@ class Notes(NamedTuple):
     pour_peak     (pours,) hottest so far
     probe         (levels,) cell of each level that tells how it flows; -1: none
     flown         (levels,) its fluidity integral [s/(Pa s)]
-    pores         (cells) gas in the pores of what is solid there [m3]
+    pores         (cells) gas in the pores of the bed there [m3]
     rest_c        (cells) temperature at which it came
     gas           (2, pours) by how much that gas has grown when a pour comes, and at most while that
                   pour is liquid anywhere [m3]

@@ -82,7 +82,7 @@ class Marched:
                      and degree of cure in it; NaN where nothing is yet
     wall_cell        (pieces,) flat index of the cell of each piece of wall
     wall_kept        (pieces,) share of its excess over the room that is left at the wall's inner face
-    pores_ml         gas in the pores of bed and figures
+    pores_ml         gas in the pores of the bed
     gas_ml           (pours,) by how much it grows at most while a pour is liquid
     flown            (levels,) fluidity integral to gel of each level's middle cell [s/(Pa s)]
     end              time reached

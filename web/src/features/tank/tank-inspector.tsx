@@ -89,6 +89,11 @@ export function TankInspector() {
   );
 }
 
+/** Beyond half the sheet no number holds. */
+function bulgeText(bulge_mm: number | null, units: Units): string {
+  return bulge_mm === null ? "lets go or is braced" : lengthText(bulge_mm, units, 2);
+}
+
 function Loads() {
   const { outcome, units } = useDesk();
   const { dam } = outcome;
@@ -97,8 +102,8 @@ function Loads() {
       {dam.wall_peak_c === null ? null : <Row label="sheet gets">{temperatureText(dam.wall_peak_c, units)}</Row>}
       {dam.loads.map((load) => (
         <Fragment key={load.name}>
-          <Row label={`${load.name} bulge`} hint="firm joints to soft ones">{load.bulge_low_mm.toFixed(2)} to {lengthText(load.bulge_high_mm, units, 2)}</Row>
-          <Row label="with a bar along the top">{lengthText(load.braced_mm, units, 2)}</Row>
+          <Row label={`${load.name} bulge`} hint={`under pour ${load.pour_number}, firm joints to soft ones`}>{bulgeText(load.bulge_low_mm, units)} to {bulgeText(load.bulge_high_mm, units)}</Row>
+          <Row label="with a bar along the top">{bulgeText(load.braced_mm, units)}</Row>
           <Row label="needs at least" hint="for 0.5 mm">{lengthText(load.least_thickness_mm, units, 1)}{load.ribs_count ? `, or ${load.ribs_count} rib${load.ribs_count > 1 ? "s" : ""}` : ""}</Row>
           <Row label="stress, joint load">{load.stress_mpa.toFixed(1)} MPa, {load.joint_n_mm.toFixed(3)} N/mm</Row>
         </Fragment>
