@@ -28,7 +28,7 @@ class Flags(unittest.TestCase):
         rows = [
             ("near too hot", {}, "too_hot", Severity.WATCH, 2),
             ("too hot", {"pours__1__resin_id": "casting"}, "too_hot", Severity.STOP, 2),
-            ("cracks", {"pours__1__resin_id": "coating"}, "may_crack", Severity.WATCH, 2),
+            ("cracks", {"pours__1__resin_id": "coating"}, "may_crack", Severity.STOP, 2),
             ("deeper than the label", {}, "too_deep", Severity.WATCH, 2),
             ("bed open", {}, "bed_not_sealed", Severity.WATCH, None),
             ("too early", {"pours__2__wait_h": 6.0}, "too_early", Severity.STOP, 3),

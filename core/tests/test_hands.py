@@ -109,7 +109,7 @@ class Bonds(unittest.TestCase):
 
         keeper = Keeper()
         heat = scene_heat(outcome_scene, DRAFT, scene_shape(outcome_scene, {}, keeper), keeper)
-        self.assertIsNone(bond_below(heat.marched, 0, 0.0, LIBRARY.resins["deep"]))
+        self.assertIsNone(bond_below(heat.marched, 0, LIBRARY.resins["deep"]))
 
 
 if __name__ == "__main__":

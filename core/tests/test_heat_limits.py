@@ -14,7 +14,7 @@ from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()
-DEEP = LIBRARY.resins["deep"]
+DEEP = LIBRARY.resins["deep"].model_copy(update={"measured_density_g_ml": 1.1})
 INERT = DEEP.model_copy(update={"k1_per_s": 1e-9, "k2_per_s": 0.0})
 DIFFUSIVITY = 0.2 / (1100 * 1800)
 TIGHT = 1e7

@@ -11,8 +11,8 @@ from gondola_core.cure.kinetics import (
     isothermal_cure,
     viscosity,
 )
-from gondola_core.cure.stage import cell_rate
-from gondola_core.cure.tables import rate_tables
+from gondola_core.cure.march.chemistry import cell_rate
+from gondola_core.cure.march.tables import rate_tables
 from gondola_core.materials import load_library
 
 RESINS = load_library().resins

@@ -30,7 +30,7 @@ def grid_doubt(close: PourCure, coarse: PourCure, step_k: float) -> PourDoubt:
 
         e = safety |close - coarse| / (2^2 - 1)
 
-    step_k  error allowed in a step of the march, half of which may stay in the peak
+    step_k  error allowed in a step of the march, which may stay in the peak
     Source: richardson1911; the safety is own_march
     """
     share = SAFETY / (2**ORDER - 1)
@@ -42,7 +42,7 @@ def grid_doubt(close: PourCure, coarse: PourCure, step_k: float) -> PourDoubt:
         return None if here is None or there is None else share * abs(here - there)
 
     return PourDoubt(
-        peak_k=share * abs(close.peak_c - coarse.peak_c) + 0.5 * step_k,
+        peak_k=share * abs(close.peak_c - coarse.peak_c) + step_k,
         **{moment: off(moment) for moment in MOMENTS},
     )
 
