@@ -21,7 +21,8 @@ from gondola_core.cure.cells import CellGeometry, CutCells, faces, layered_faces
 from gondola_core.cure.march import Tolerance
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.kept import Keeper
-from gondola_core.scene import Scene
+from gondola_core.materials import load_library
+from gondola_core.scene import Scene, scene_from
 from gondola_core.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
 from gondola_core.scene_shape import scene_shape
 from gondola_core.units import MM
@@ -131,14 +132,15 @@ def main(count: int) -> None:
     rows = []
     for number, scene in enumerate(scenes(count)):
         true = converged(scene)
-        told = {grade.name: evaluate(scene, grade, Keeper()) for grade in (DRAFT, FINE)}
         tank = scene.tank
         size = f"{tank.inner_width_mm:g} x {tank.inner_behind_mm:g} x {tank.fill_height_mm:g}"
-        print(f"{number:2d} {tank.shape.kind} {size} lean {tank.taper_deg:g}, {len(scene.pours)} of {scene.pours[0].resin_id}", flush=True)
-        for name, outcome in told.items():
-            values = np.array(marched_values(scene, DRAFT if name == "draft" else FINE))
+        pours = f"{len(scene.pours)} of {scene.pours[0].resin_id}"
+        print(f"{number:2d} {tank.shape.kind} {size} lean {tank.taper_deg:g}, {pours}", flush=True)
+        for grade in (DRAFT, FINE):
+            told = evaluate(scene, grade, Keeper()).march.peak_error_k
+            values = np.array(marched_values(scene, grade))
             off = values - true
-            print(f"   {name:5s} peak {np.round(off[:, 0], 2).tolist()} told {outcome.march.peak_error_k}   moments % "
+            print(f"   {grade.name:5s} peak {np.round(off[:, 0], 2).tolist()} told {told}   moments % "
                   f"{np.round(100 * off[:, 1:] / true[:, 1:], 1).tolist()}", flush=True)
         for pour, values in enumerate(true, start=1):
             rows.append([number, pour, *(f"{value:.3f}" for value in values)])
@@ -148,5 +150,69 @@ def main(count: int) -> None:
         writer.writerows(rows)
 
 
+NAMED: dict[str, dict[str, object]] = {
+    "50 mm in a 150 x 100 box": {},
+    "30 mm in it": {"fill": 30.0},
+    "80 mm in it, a room of 18 °C": {"fill": 80.0, "room": 18.0},
+    "casting resin, 10 mm": {"fill": 10.0, "resin": "casting"},
+    "casting resin, 14 mm, 60 x 60": {"fill": 14.0, "resin": "casting", "size": (60.0, 60.0)},
+    "three pours of 25 mm": {"fill": 75.0, "lines": (50.0, 25.0, 0.0)},
+    "50 mm on foam, room of 18 °C": {"base": "foam", "room": 18.0},
+    "round, 60 mm across": {"size": (60.0, 60.0), "shape": "round"},
+    "a pendant, 35 mm across, 12 deep": {"size": (35.0, 35.0), "shape": "round", "fill": 12.0},
+    "walls leaning 5°": {"lean": 5.0},
+    "a hexagon of 120 mm": {"size": (120.0, 103.9), "shape": "regular"},
+    "600 x 200, 40 mm": {"size": (600.0, 200.0), "fill": 40.0},
+}
+
+
+def named_scene(fill: float = 50.0, room: float = 23.0, resin: str = "deep", base: str = "wood",
+                size: tuple[float, float] = (150.0, 100.0), shape: str = "box", lean: float = 0.0,
+                lines: tuple[float, ...] = (0.0,)) -> Scene:
+    """A plain tank without a bed."""
+    document = seeded_scene(np.random.default_rng(0)).model_dump(mode="json")
+    kinds = {"round": {"kind": "round"}, "regular": {"kind": "regular", "sides_count": 6}, "box": {"kind": "box"}}
+    document["tank"].update(
+        inner_width_mm=size[0], inner_behind_mm=size[1], shape=kinds[shape], taper_deg=lean,
+        fill_height_mm=fill, wall_height_mm=fill + 12,
+    )
+    document["tank"]["base"]["material"] = load_library().solids[base].model_dump(mode="json")
+    document["brief"]["room"].update(day_c=room, night_c=room)
+    document["pours"] = [
+        {**document["pours"][0], "id": f"p{n}", "resin_id": resin, "mix_c": room, "top_depth_mm": line,
+         "wait_h": 26.0 if n else 0.0}
+        for n, line in enumerate(lines)
+    ]
+    return scene_from(document)
+
+
+def table() -> None:
+    """The table of `docs/models.md`, between its marks: the hottest and the latest of all pours."""
+    head = ["scene", "", "peak °C", "told ± K", "gel h", "tack h", "out h"]
+    lines = [" | ".join(["", *head, ""]).strip(), "|" + " --- |" * len(head)]
+    for name, given in NAMED.items():
+        scene = named_scene(**given)
+        true = np.array(converged(scene))
+        for grade in (None, FINE, DRAFT):
+            values = true if grade is None else np.array(marched_values(scene, grade))
+            told = "" if grade is None else f"{evaluate(scene, grade, Keeper()).march.peak_error_k}"
+            peak, gel, tack, _, out = np.nanmax(values, axis=0)
+            row = [name if grade is None else "", grade.name if grade else "converged", f"{peak:.2f}", told,
+                   f"{gel:.2f}", f"{tack:.2f}", f"{out:.2f}"]
+            lines.append("| " + " | ".join(row) + " |")
+            print(lines[-1], flush=True)
+    page = ROOT / "docs" / "models.md"
+    text = page.read_text()
+    before, rest = text.split(MARKS[0])
+    _, after = rest.split(MARKS[1])
+    page.write_text(f"{before}{MARKS[0]}\n\n" + "\n".join(lines) + f"\n\n{MARKS[1]}{after}")
+
+
+MARKS = ("<!-- converged: made by benchmarks/converged.py table -->", "<!-- /converged -->")
+
+
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else COUNT)
+    if sys.argv[1:] == ["table"]:
+        table()
+    else:
+        main(int(sys.argv[1]) if len(sys.argv) > 1 else COUNT)

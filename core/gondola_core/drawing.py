@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from .geometry import Meshes, bed_heights, put_in_place, silhouette_of, tank_plan
+from .geometry import Bulk, Meshes, bed_heights, put_in_place, silhouette_of, tank_plan
 from .kept import Keeper
 from .outcome import FigureView, Section, Sounding, View
 from .scene import Scene
@@ -19,7 +19,7 @@ SOUNDINGS_ACROSS = 11
 
 
 def section(
-    scene: Scene, sights: list[FigureSight], keeper: Keeper, meshes: Meshes
+    scene: Scene, sights: list[FigureSight], bulks: list[Bulk], keeper: Keeper, meshes: Meshes
 ) -> Section:
     """All views: the front cut at the glass, the side at the right wall, from above not at all."""
     tank, bed = scene.tank, scene.bed
@@ -50,9 +50,10 @@ def section(
                 name=figure.name,
                 reads_srgb=sight.reads_srgb,
                 nearest_mm=min(outline.nearest_mm for outline in lines),
+                spread_mm=round(10 * bulk.spread_ml / max(bulk.area_cm2, 1e-9), 2),
                 outlines=lines,
             )
-            for figure, sight, lines in zip(scene.figures, sights, drawn[name], strict=True)
+            for figure, sight, lines, bulk in zip(scene.figures, sights, drawn[name], bulks, strict=True)
         ]
         if name == "above":
             tank_mm = tank_plan(tank, tank.fill_height_mm)

@@ -156,7 +156,7 @@ def evaluate(
         bubbles=bubbles_of(scene, heat),
         water=water,
         sights=sights,
-        section=section(scene, sights, keeper, held),
+        section=section(scene, sights, [body.bulk for body in shape.figures], keeper, held),
         filling=replace(filling, gas_ml=round(sum(pour.gas_ml for pour in pours), 2)),
         figures=facts,
         dam=dam,

@@ -54,6 +54,7 @@ class FigureFacts:
 
     lift_gf          upward if above 0, in grams-force, at the worst moment of all pours: what stands in
                      liquid and the air shut in under it lift, its mass and what set resin holds do not
+    lift_spread_gf   how far that may be off because its volume is a guess
     lift_pour        number of that pour; None where no resin comes to it
     ballast_g        lead that would make it neutral, None where it sinks
     rests_mm         height of its place at which it would touch the bed; None off the bed
@@ -62,10 +63,12 @@ class FigureFacts:
 
     figure_id: str
     volume_ml: float
+    volume_spread_ml: float
     area_cm2: float
     mass_g: float
     density_g_ml: float
     lift_gf: float
+    lift_spread_gf: float
     lift_pour: int | None
     behaves: str
     ballast_g: float | None
@@ -266,10 +269,14 @@ def figure_facts(
     return FigureFacts(
         figure_id=figure.id,
         volume_ml=round(bulk.volume_ml, 3),
+        volume_spread_ml=round(bulk.spread_ml, 3),
         area_cm2=round(bulk.area_cm2, 2),
         mass_g=round(mass, 3),
         density_g_ml=round(density, 3),
         lift_gf=round(lift_gf, 3),
+        lift_spread_gf=round(bulk.spread_ml * abs(
+            resin.density_g_ml - (figure.material.density_g_ml if figure.mass_g is None else 0.0)
+        ), 3),
         lift_pour=load.pour,
         behaves=behaves,
         ballast_g=ballast,

@@ -98,12 +98,16 @@ class PourOutcome:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FigureView:
-    """A figure drawn in one view."""
+    """A figure drawn in one view.
+
+    spread_mm  how far its outline may be off because its solid is a guess
+    """
 
     figure_id: str
     name: str
     reads_srgb: str
     nearest_mm: float
+    spread_mm: float
     outlines: list[Outline]
 
 

@@ -28,13 +28,23 @@ def report(name: str, outcome: Outcome) -> str:
         f"{whole.resin_volume_ml:.0f} ml of resin, {whole.mix_g:.0f} g mixed; "
         f"the piece weighs about {whole.piece_kg:.1f} kg.",
         f"Hard enough to take out: {_when(whole.demould_at)}.",
-        "",
     ]
+    if any(pour.cure is not None and pour.cure.demould_h is None for pour in outcome.pours):
+        lines.append(f"{COLD} only as cold as this room: it softens again where it is warmer.")
+    for pour in outcome.pours:
+        if len(pour.places) > 1:
+            told = ", ".join(f"{place.volume_ml:.0f} ml into {place.name}" for place in pour.places)
+            lines.append(f"Pour {pour.number} in {len(pour.places)} places: {told}.")
+    lines.append("")
     for flag in outcome.flags:
         lines.append(f"{flag.severity.upper():5}  {flag.title}. {flag.sentence}")
     if not outcome.flags:
         lines.append("Nothing to stop, nothing to watch.")
     return "\n".join(lines)
+
+
+COLD = "*"
+"""Marks what is hard only in a cold room."""
 
 
 def _table(rows: list[tuple[str, ...]], left: bool) -> list[str]:
@@ -89,7 +99,7 @@ def _row(pour: PourOutcome) -> tuple[str, ...]:
         f"{cure.peak_place.depth_mm:.0f}",
         _hours(cure.gel_h),
         _hours(cure.tack_closes_h),
-        _hours(cure.hard_h),
+        _hours(cure.hard_h) + (COLD if cure.demould_h is None and cure.hard_h is not None else ""),
         _hours(cure.demould_h),
         pour.joint,
     )

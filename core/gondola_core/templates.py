@@ -48,16 +48,18 @@ def new_figure(scene: Scene, kind: str, size_mm: float | None = None) -> Figure:
 
 
 def mesh_figure(
-    scene: Scene, mesh_id: str, name: str, size_mm: list[float], file_srgb: str | None = None
+    scene: Scene, mesh_id: str, name: str, size_mm: list[float], file_srgb: str | None = None,
+    spread_ml: float = 0.0,
 ) -> Figure:
     """A figure of a mesh that was brought in, made smaller where it would not fit the tank.
 
     file_srgb  mean of the colours that its file tells, which it then wears
+    spread_ml  how far its volume may be off, if its solid had to be guessed
     """
     tank = scene.tank
     room = (tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm)
     scale = min(1.0, *(0.9 * space / max(side, 1e-6) for space, side in zip(room, size_mm, strict=True)))
-    solid = MeshSolid(kind="mesh", mesh_id=mesh_id, scale_ratio=round(scale, 4))
+    solid = MeshSolid(kind="mesh", mesh_id=mesh_id, scale_ratio=round(scale, 4), spread_ml=round(spread_ml, 3))
     figure = _named(scene, "mesh", [solid], name)
     return figure.model_copy(update={"file_srgb": file_srgb, "own_colours": file_srgb is not None})
 

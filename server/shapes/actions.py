@@ -26,10 +26,11 @@ def bring(
 ) -> tuple[str, Brought]:
     """Read, mend and keep a mesh file; the same content is kept once."""
     brought = bring_mesh(content, kind, unit, upright)
-    return keep(owner=owner, mesh=brought.mesh, name=name), brought
+    spread_ml = brought.estimate.spread_ml if brought.estimate else 0.0
+    return keep(owner=owner, mesh=brought.mesh, name=name, spread_ml=spread_ml), brought
 
 
-def keep(*, owner: Any, mesh: TriMesh, name: str) -> str:
+def keep(*, owner: Any, mesh: TriMesh, name: str, spread_ml: float = 0.0) -> str:
     """Keep a mesh and give its key."""
     packed = pack_mesh(mesh)
     key = mesh_id_of(packed)
@@ -40,7 +41,7 @@ def keep(*, owner: Any, mesh: TriMesh, name: str) -> str:
             )
         Mesh.objects.create(
             owner=owner, key=key, name=name[:80] or "mesh", packed=packed,
-            triangles_count=len(mesh.faces),
+            triangles_count=len(mesh.faces), spread_ml=spread_ml,
         )
     return key
 
@@ -82,6 +83,11 @@ def kept_mesh(*, owner: Any, key: str) -> TriMesh:
     if not Mesh.objects.filter(owner=owner, key=key).exists():
         raise GondolaError(f"The mesh '{key}' is not here: bring its file in again.", "mesh_id")
     return _unpacked(owner.pk, key)
+
+
+def spread_of(*, owner: Any, key: str) -> float:
+    """How far the volume of a kept mesh is a guess [ml]."""
+    return float(Mesh.objects.values_list("spread_ml", flat=True).get(owner=owner, key=key))
 
 
 @functools.lru_cache(maxsize=24)

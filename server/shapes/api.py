@@ -50,6 +50,7 @@ def bring_mesh(
     )
     return 201, MeshState(
         mesh_id=key, name=name, volume_ml=round(brought.volume_ml, 3), size_mm=brought.size_mm,
+        spread_ml=round(brought.estimate.spread_ml, 3) if brought.estimate else 0.0,
         triangles_count=brought.triangles_count, coloured=brought.mesh.colours is not None,
         words=brought.words,
     )
@@ -71,7 +72,8 @@ def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
         mesh = actions.kept_mesh(owner=request.user, key=payload.mesh_id)
         size_mm = np.ptp(mesh.vertices, axis=0).tolist()
         figure = mesh_figure(
-            payload.scene, payload.mesh_id, payload.name or "mesh", size_mm, mean_colour(mesh)
+            payload.scene, payload.mesh_id, payload.name or "mesh", size_mm, mean_colour(mesh),
+            actions.spread_of(owner=request.user, key=payload.mesh_id),
         )
     else:
         figure = new_figure(payload.scene, payload.kind, payload.size_mm)

@@ -7,7 +7,7 @@ from django.db import models
 
 
 class Mesh(models.Model):
-    """A closed mesh, mended and packed; scenes point at `key`."""
+    """A closed mesh, mended and packed; scenes point at `key`. `spread_ml`: how far its volume is a guess."""
 
     owner = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="meshes"
@@ -16,6 +16,7 @@ class Mesh(models.Model):
     name = models.CharField(max_length=80)
     packed = models.BinaryField()
     triangles_count = models.PositiveIntegerField()
+    spread_ml = models.FloatField(default=0.0)
     created_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -13,6 +13,7 @@ class MeshState(Schema):
     mesh_id: str
     name: str
     volume_ml: float
+    spread_ml: float
     size_mm: list[float]
     triangles_count: int
     coloured: bool

@@ -42,6 +42,7 @@ def figure_flags(
     for figure, fact, over in zip(scene.figures, facts, covered, strict=True):
         found += _hold_flags(scene, figure, fact)
         found += _hot_flags(scene, figure, fact)
+        found += _guess_flags(scene, figure, fact)
         found += _lamp_flags(scene, figure)
         found += _liner_flags(scene, figure, over)
         if fact.flat_underside_cm2 >= FLAT_TOLD_CM2 and (fact.ways[0].number > 1.0):
@@ -129,6 +130,21 @@ def _hot_flags(scene: Scene, figure: Figure, fact: FigureFacts) -> list[Flag]:
             "figure_hot", Severity.STOP, f"The {figure.name} gets {fact.peak_c:.0f} °C",
             f"The {what} stands {limit:.0f} °C; the hottest resin that touches it is above that.",
             fact.peak_c, limit, "°C", _middle(scene, figure), figure.id, [],
+        )
+    ]
+
+
+def _guess_flags(scene: Scene, figure: Figure, fact: FigureFacts) -> list[Flag]:
+    """A figure whose solid is a guess, and which may float if it is larger than it was taken to be."""
+    if not fact.lift_gf <= 0 < fact.lift_gf + fact.lift_spread_gf:
+        return []
+    return [
+        _flag(
+            "may_float", Severity.WATCH, f"The {figure.name} may float after all",
+            f"Its mesh does not close and its volume is a guess, {fact.volume_ml:.1f} ml give or take "
+            f"{fact.volume_spread_ml:.1f}: it sinks with {-fact.lift_gf:.2g} gf or floats with "
+            f"{fact.lift_gf + fact.lift_spread_gf:.2g}. Weigh it, or hold it as if it floated.",
+            fact.lift_gf + fact.lift_spread_gf, 0.0, "gf", _middle(scene, figure), figure.id, [],
         )
     ]
 

@@ -87,11 +87,13 @@ def figure_spans(
 class Bulk:
     """How much a figure is, wherever it stands: enclosed volume, area, flat underside, corners.
 
+    spread_ml    by how much the volume is a guess, either way
     least, most  corners about its own place, (3,) [mm]
     column_mm2, low, high   its spans on close lines about its own place, overlaps counted once
     """
 
     volume_ml: float
+    spread_ml: float
     area_cm2: float
     flat_underside_cm2: float
     least: Array
@@ -128,6 +130,9 @@ def figure_bulk(figure: Figure, meshes: Meshes) -> Bulk:
             volume = abs(mesh_volume(whole)) / 1000
     return Bulk(
         volume_ml=volume,
+        spread_ml=sum(
+            solid.spread_ml * solid.scale_ratio**3 for solid in figure.solids if isinstance(solid, MeshSolid)
+        ),
         area_cm2=mesh_area(whole) / 100,
         flat_underside_cm2=_flat_underside(whole) / 100,
         least=whole.vertices.min(axis=0),

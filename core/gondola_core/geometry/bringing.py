@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ..errors import GondolaError
 from .file_colours import file_colours
-from .mending import Brought, mend
+from .mending import UNITS_MM, Brought, mend
 from .mesh import Colours, TriMesh, joined
 
 Array = NDArray[np.float64]
@@ -19,7 +19,6 @@ LARGEST_MESH_FILE = 120 * 1024 * 1024
 """bytes; a million triangles in STL are 50 MB"""
 MOST_TRIANGLES = 1_000_000
 KINDS = ("stl", "obj", "glb", "ply")
-UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4}
 SMALLEST_SIDE_MM, LARGEST_SIDE_MM = 2.0, 1000.0
 """Sizes between which a file without a unit is taken as millimetres. Source: own_geometry"""
 
@@ -61,7 +60,7 @@ def bring_mesh(
                 "in mm, cm, m or inches.",
                 "unit",
             )
-    return mend(vertices * UNITS_MM[unit], faces, colours)
+    return mend(vertices * UNITS_MM[unit], faces, colours, unit)
 
 
 def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours | None]:

@@ -11,9 +11,12 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from ..errors import GondolaError
+from .estimated import LEAST_CLEAR, estimated_solid
+from .lids import CannotClose, close_holes
 from .mesh import Colours, TriMesh, body_volume, mesh_area, mesh_volume
 
 Array = NDArray[np.float64]
+Whole = NDArray[np.int64]
 
 WELD = 1e-6
 """Corners closer than this share of the size are one. Source: own_geometry"""
@@ -23,8 +26,6 @@ MIX = 4_294_967_291
 """A large prime that mixes a triangle's corners into one number."""
 LEAST_SOLID = 1e-6
 """Share of its box that a mesh has to enclose to be a body. Source: assumed"""
-LARGEST_LID = 0.10
-"""Share of the skin that flat lids over holes may make up. Source: own_geometry"""
 LARGEST_GAP_MM = 0.05
 """Corners on torn edges further apart than this are not sewn. Source: assumed"""
 GAP_OF_EDGE, SHORT_EDGES = 0.2, 0.05
@@ -32,15 +33,30 @@ GAP_OF_EDGE, SHORT_EDGES = 0.2, 0.05
 together. Source: assumed"""
 LEAST_SHARED = 0.002
 """Share of the volume from which an overlap of its parts is said. Source: assumed"""
-FLAT_LID = 0.08
-"""How far a hole may be from flat, by its own width, to get a lid. Source: own_geometry"""
+UNITS_MM = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Estimate:
+    """The least and the most that a guessed solid may be, as bodies in its own frame."""
+
+    least_ml: float
+    most_ml: float
+    less: TriMesh
+    more: TriMesh
+
+    @property
+    def spread_ml(self) -> float:
+        """Half of what lies between the least and the most."""
+        return 0.5 * (self.most_ml - self.least_ml)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brought:
     """A mesh that can be used: standing on its lowest point, over its own middle.
 
-    words  what was done to it, a sentence each
+    words     what was done to it, a sentence each
+    estimate  how far a solid that had to be guessed may be off; None for a mesh that closes
     """
 
     mesh: TriMesh
@@ -48,12 +64,13 @@ class Brought:
     size_mm: list[float]
     triangles_count: int
     words: list[str]
+    estimate: Estimate | None = None
 
 
-def mend(
-    vertices: Array, faces: NDArray[np.int64], colours: Colours | None = None
-) -> Brought:
-    """Weld, turn and close a mesh where that is safe; GondolaError with the reason where not.
+def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: str = "mm") -> Brought:
+    """Weld, turn and close a mesh where that is safe, or guess its solid; GondolaError where it has no inside.
+
+    unit  in which sizes are said
 
     A mesh is taken as closed when every edge is used as often one way as the other: then winding
     numbers are whole everywhere, and no vertical line is left unbalanced.
@@ -82,14 +99,14 @@ def mend(
             words, open_edges = [said], open_edges[:0]
     if len(open_edges):
         sound = len(vertices)
-        vertices, faces, closed = _lidded(vertices, faces, open_edges)
-        colours = None if colours is None else _lids_coloured(colours, faces, sound)
-        words.append(closed)
-        if len(_open_edges(faces, len(vertices))):
-            raise GondolaError(
-                "This mesh does not close: edges are left that only one triangle uses. Close its "
-                "holes, or give it thickness."
-            )
+        try:
+            vertices, faces, said = _lidded(vertices, faces, open_edges)
+            if len(_open_edges(faces, len(vertices))):
+                raise CannotClose("edges are left that only one triangle uses")
+        except CannotClose as why:
+            return _estimated(vertices[:sound], faces[(faces < sound).all(axis=1)], colours, why, unit)
+        colours = None if colours is None else _lids_coloured(colours, faces, sound, len(vertices))
+        words.append(said)
     faces, flipped = _outward_shells(vertices, faces)
     if flipped:
         words.append("It was inside out and has been turned; its volume stays.")
@@ -115,8 +132,8 @@ def mend(
 
 
 def _welded(
-    vertices: Array, faces: NDArray[np.int64]
-) -> tuple[Array, NDArray[np.int64], NDArray[np.int64]]:
+    vertices: Array, faces: Whole
+) -> tuple[Array, Whole, Whole]:
     """Corners that fall together made one; triangles without area dropped, of twins one kept.
 
     Returns (vertices, faces, which of the given vertices they are).
@@ -146,7 +163,7 @@ def _welded(
     return vertices[kept], renamed.reshape(-1, 3), kept
 
 
-def _open_edges(faces: NDArray[np.int64], count: int) -> NDArray[np.int64]:
+def _open_edges(faces: Whole, count: int) -> Whole:
     """Directed edges that are not used as often the other way, (n, 2)."""
     edges = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
     least, most = edges.min(axis=1), edges.max(axis=1)
@@ -161,7 +178,7 @@ def _open_edges(faces: NDArray[np.int64], count: int) -> NDArray[np.int64]:
     return np.where((total[odd] > 0)[:, None], pairs, pairs[:, ::-1])
 
 
-def _turned_alike(vertices: Array, faces: NDArray[np.int64]) -> NDArray[np.int64]:
+def _turned_alike(vertices: Array, faces: Whole) -> Whole:
     """Neighbouring triangles made to agree on their way round."""
     import trimesh
 
@@ -174,8 +191,8 @@ def _turned_alike(vertices: Array, faces: NDArray[np.int64]) -> NDArray[np.int64
 
 
 def _sewn(
-    vertices: Array, faces: NDArray[np.int64], open_edges: NDArray[np.int64]
-) -> tuple[Array, NDArray[np.int64], NDArray[np.int64], str] | None:
+    vertices: Array, faces: Whole, open_edges: Whole
+) -> tuple[Array, Whole, Whole, str] | None:
     """Corners of open edges that nearly meet made one; None where that does not close the mesh.
 
     Returns (vertices, faces, which of the given vertices they are, what was done).
@@ -208,87 +225,82 @@ def _sewn(
     )
 
 
-def _lidded(
-    vertices: Array, faces: NDArray[np.int64], open_edges: NDArray[np.int64]
-) -> tuple[Array, NDArray[np.int64], str]:
-    """Flat holes closed with lids: a fan over each loop of open edges."""
-    following: dict[int, list[int]] = {}
-    for a, b in open_edges.tolist():
-        following.setdefault(a, []).append(b)
-    skin = mesh_area(TriMesh(vertices, faces.astype(np.int32)))
-    lids: list[list[int]] = []
-    points: list[Array] = []
-    lid_area, holes = 0.0, 0
-    while following:
-        start = next(iter(following))
-        loop = [start]
-        while True:
-            ways = following.get(loop[-1])
-            if not ways:
-                raise GondolaError(
-                    "This mesh is torn: its open edges form no loops that could be closed. "
-                    "Close its holes, or give it thickness."
-                )
-            to = ways.pop()
-            if not ways:
-                del following[loop[-1]]
-            if to == start:
-                break
-            loop.append(to)
-        rim = vertices[loop]
-        middle = rim.mean(axis=0)
-        _, _, axes = np.linalg.svd(rim - middle, full_matrices=False)
-        width = float(np.ptp((rim - middle) @ axes[0]))
-        off = float(np.abs((rim - middle) @ axes[2]).max())
-        if off > FLAT_LID * width and len(loop) > 4:
-            raise GondolaError(
-                f"This mesh has a hole {width:.0f} mm wide that is not flat: a lid over it would be "
-                "a guess. Close it first."
-            )
-        holes += 1
-        at = len(vertices) + len(points)
-        points.append(middle)
-        after = loop[1:] + loop[:1]
-        lids += [[to, fro, at] for fro, to in zip(loop, after, strict=True)]
-        turned = np.roll(rim, -1, axis=0)
-        lid_area += float(
-            0.5 * np.linalg.norm(np.cross(rim - middle, turned - middle), axis=1).sum()
-        )
-    if lid_area > LARGEST_LID * skin:
-        raise GondolaError(
-            "This mesh is an open surface with no inside: lids over its holes would make "
-            f"{lid_area / (skin + lid_area):.0%} of its skin. Give it thickness, or close it first."
-        )
+def _lidded(vertices: Array, faces: Whole, open_edges: Whole) -> tuple[Array, Whole, str]:
+    """Holes closed with lids, and what that changed; CannotClose where they cannot be."""
     before = _signed(vertices - vertices.mean(axis=0), faces)
-    vertices = np.concatenate([vertices, np.array(points)])
-    faces = np.concatenate([faces, np.array(lids, dtype=np.int64)])
-    after_ = _signed(vertices - vertices.mean(axis=0), faces)
-    change = abs(after_ - before) / max(abs(after_), 1e-9)
+    closed = close_holes(vertices, faces, open_edges)
+    after = _signed(closed.vertices - vertices.mean(axis=0), closed.faces)
+    change = abs(after - before) / max(abs(after), 1e-9)
+    smooth = sum(not lid.flat for lid in closed.lids)
+    holes = len(closed.lids)
     noun = "hole was" if holes == 1 else "holes were"
-    return vertices, faces, (
-        f"{holes} {noun} closed with a flat lid, {lid_area / 100:.2f} cm² in all; the volume changed "
-        f"by {change:.1%}."
+    kind = "a flat lid" if not smooth else "a smooth lid" if smooth == holes else "flat and smooth lids"
+    area = sum(lid.area for lid in closed.lids)
+    return closed.vertices, closed.faces, (
+        f"{holes} {noun} closed with {kind}, {area / 100:.2f} cm² in all; the volume changed by {change:.1%}."
     )
 
 
-def _lids_coloured(colours: Colours, faces: NDArray[np.int64], sound: int) -> Colours:
-    """Colours with those of the lids' middles added, each the mean of its rim."""
+def _estimated(
+    vertices: Array, faces: Whole, colours: Colours | None, why: CannotClose, unit: str
+) -> Brought:
+    """The solid that a mesh which does not close winds around; GondolaError where that is no inside."""
+    solid = estimated_solid(TriMesh(vertices, faces.astype(np.int32)))
+    reason = why.words.format(width=_length_words(why.width, unit))
+    if solid.clear_share < LEAST_CLEAR or solid.volume <= 0:
+        raise GondolaError(
+            f"This mesh is an open surface with no inside: {reason}, and only {solid.clear_share:.0%} of it has "
+            "an inside to speak of. Give it thickness, close it first, or give its volume with a simple solid."
+        )
+    spread = 0.5 * (solid.most_volume - solid.least_volume)
+    worn = None if colours is None else colours[cKDTree(vertices).query(solid.mesh.vertices)[1]]
+    middle = 0.5 * (solid.mesh.vertices.max(axis=0) + solid.mesh.vertices.min(axis=0))
+    foot = np.array([middle[0], middle[1], solid.mesh.vertices[:, 2].min()])
+    size = np.ptp(solid.mesh.vertices, axis=0)
+    return Brought(
+        mesh=TriMesh(solid.mesh.vertices - foot, solid.mesh.faces, worn),
+        volume_ml=solid.volume / 1000,
+        size_mm=[round(float(side), 2) for side in size],
+        triangles_count=len(solid.mesh.faces),
+        words=[
+            f"It does not close: {reason}. It is taken as an estimated solid, of what its skin winds around: "
+            f"{solid.volume / 1000:.2f} ml, give or take {spread / 1000:.2f} ml."
+        ],
+        estimate=Estimate(
+            least_ml=solid.least_volume / 1000, most_ml=solid.most_volume / 1000,
+            less=TriMesh(solid.less.vertices - foot, solid.less.faces),
+            more=TriMesh(solid.more.vertices - foot, solid.more.faces),
+        ),
+    )
+
+
+def _length_words(length_mm: float, unit: str) -> str:
+    return f"{length_mm / UNITS_MM[unit]:.3g} {unit}"
+
+
+def _lids_coloured(colours: Colours, faces: Whole, sound: int, count: int) -> Colours:
+    """Colours with those of the lids' own corners added, each the mean of the rims that its lid hangs on."""
     lids = faces[(faces >= sound).any(axis=1)]
-    middles = lids[:, 2]
-    count = int(middles.max()) + 1 - sound
-    total = np.zeros((count, 3))
-    np.add.at(total, middles - sound, colours[lids[:, 0]].astype(float))
-    mean = total / np.bincount(middles - sound, minlength=count)[:, None]
-    return np.concatenate([colours, np.rint(mean).astype(np.uint8)])
+    known = np.concatenate([colours.astype(float), np.full((count - sound, 3), np.nan)])
+    while np.isnan(known).any():
+        ends = np.concatenate([lids[:, [0, 1]], lids[:, [1, 2]], lids[:, [2, 0]]])
+        ends = np.concatenate([ends, ends[:, ::-1]])
+        ends = ends[np.isnan(known[ends[:, 0], 0]) & ~np.isnan(known[ends[:, 1], 0])]
+        total, times = np.zeros((count, 3)), np.zeros(count)
+        np.add.at(total, ends[:, 0], known[ends[:, 1]])
+        np.add.at(times, ends[:, 0], 1.0)
+        met = times > 0
+        known[met] = total[met] / times[met][:, None]
+    return np.asarray(np.rint(known), dtype=np.uint8)
 
 
-def _signed(vertices: Array, faces: NDArray[np.int64]) -> float:
+def _signed(vertices: Array, faces: Whole) -> float:
     return mesh_volume(TriMesh(vertices, faces.astype(np.int32)))
 
 
 def _outward_shells(
-    vertices: Array, faces: NDArray[np.int64]
-) -> tuple[NDArray[np.int64], bool]:
+    vertices: Array, faces: Whole
+) -> tuple[Whole, bool]:
     """Shells with negative volume turned, unless they lie in a larger one and are its cavity."""
     edges = np.concatenate([faces[:, :2], faces[:, 1:]])
     graph = coo_array(

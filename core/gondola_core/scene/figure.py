@@ -112,10 +112,14 @@ class Tuft(Part):
 
 
 class MeshSolid(Part):
-    """A closed mesh that was brought in; its points stand in the mesh itself, kept apart."""
+    """A closed mesh that was brought in; its points stand in the mesh itself, kept apart.
+
+    spread_ml  by how much the volume of the mesh itself is a guess, either way; 0 for one that closed
+    """
 
     kind: Literal["mesh"]
     mesh_id: Key
+    spread_ml: float = bounded("how far its volume may be off", "ml", 0, 1e6, default=0.0)
     scale_ratio: float = bounded("scale of the mesh", "", 0.001, 1000, default=1.0)
     offset_mm: Point = [0.0, 0.0, 0.0]
 

@@ -1171,10 +1171,14 @@ export interface components {
          * DamFacts
          * @description Cut list and loads. Loads are empty where the sheet's stiffness is not known or it is bent.
          *
+         *     wall_peak_c  hottest the sheet gets; stiffness_gpa what it is then, after a day under load
+         *     bonded    True where set resin holds on to the wall, so that each pour bends it only above that
          *     hoop_mpa  stress around a round wall, which does not bend; None for flat panels
          *     climb_ml  resin that climbs the walls; lip_mm how high
          */
         DamFacts: {
+            /** Bonded */
+            bonded: boolean;
             /** Climb Ml */
             climb_ml: number;
             cuts: components["schemas"]["CutList"];
@@ -1423,7 +1427,10 @@ export interface components {
          * FigureFacts
          * @description What a figure is and does in its resin.
          *
-         *     lift_gf          upward if above 0, in grams-force, fully under liquid resin
+         *     lift_gf          upward if above 0, in grams-force, at the worst moment of all pours: what stands in
+         *                      liquid and the air shut in under it lift, its mass and what set resin holds do not
+         *     lift_spread_gf   how far that may be off because its volume is a guess
+         *     lift_pour        number of that pour; None where no resin comes to it
          *     ballast_g        lead that would make it neutral, None where it sinks
          *     rests_mm         height of its place at which it would touch the bed; None off the bed
          *     peak_c           hottest resin around it; None where it touches none
@@ -1447,6 +1454,10 @@ export interface components {
             inside_ml: number;
             /** Lift Gf */
             lift_gf: number;
+            /** Lift Pour */
+            lift_pour: number | null;
+            /** Lift Spread Gf */
+            lift_spread_gf: number;
             /** Mass G */
             mass_g: number;
             /** Peak C */
@@ -1457,6 +1468,8 @@ export interface components {
             trapped_ml: number;
             /** Volume Ml */
             volume_ml: number;
+            /** Volume Spread Ml */
+            volume_spread_ml: number;
             /** Ways */
             ways: components["schemas"]["Way"][];
         };
@@ -1488,6 +1501,8 @@ export interface components {
         /**
          * FigureView
          * @description A figure drawn in one view.
+         *
+         *     spread_mm  how far its outline may be off because its solid is a guess
          */
         FigureView: {
             /** Figure Id */
@@ -1500,10 +1515,14 @@ export interface components {
             outlines: components["schemas"]["Outline"][];
             /** Reads Srgb */
             reads_srgb: string;
+            /** Spread Mm */
+            spread_mm: number;
         };
         /**
          * Filling
          * @description How the water grows with height, and what air and hollows do to it.
+         *
+         *     gas_ml  what the bed's pores give off while pours are liquid, all pours together
          */
         Filling: {
             /** Basins */
@@ -1593,10 +1612,17 @@ export interface components {
         /**
          * Flag
          * @description `number` against `limit`, both in `unit`; depth and time say where the gondola goes.
+         *
+         *     close_call  True if the cells of this march are too coarse to decide it
          */
         Flag: {
             /** At H */
             at_h: number | null;
+            /**
+             * Close Call
+             * @default false
+             */
+            close_call: boolean;
             /** Code */
             code: string;
             /** Depth Mm */
@@ -2062,6 +2088,8 @@ export interface components {
         /**
          * MeshSolid
          * @description A closed mesh that was brought in; its points stand in the mesh itself, kept apart.
+         *
+         *     spread_ml  by how much the volume of the mesh itself is a guess, either way; 0 for one that closed
          */
         MeshSolid: {
             /**
@@ -2085,6 +2113,11 @@ export interface components {
              * @default 1
              */
             scale_ratio: number;
+            /**
+             * how far its volume may be off
+             * @default 0
+             */
+            spread_ml: number;
         };
         /**
          * MeshState
@@ -2099,6 +2132,8 @@ export interface components {
             name: string;
             /** Size Mm */
             size_mm: number[];
+            /** Spread Ml */
+            spread_ml: number;
             /** Triangles Count */
             triangles_count: number;
             /** Volume Ml */
@@ -2319,17 +2354,20 @@ export interface components {
         };
         /**
          * PanelLoad
-         * @description One panel under liquid to the fill line, between ends that hold it well and barely.
+         * @description One panel under the pour that loads it worst, between ends that hold it well and barely.
          *
-         *     braced_mm  the same, hinged, with a stiff bar along its whole top edge
+         *     pour_number              which pour that is
+         *     bulge_low_mm, bulge_high_mm, braced_mm   None beyond the law, which holds to half the sheet: there it
+         *                              lets go or has to be braced
+         *     braced_mm                the same, hinged, with a stiff bar along its whole top edge
          */
         PanelLoad: {
             /** Braced Mm */
-            braced_mm: number;
+            braced_mm: number | null;
             /** Bulge High Mm */
-            bulge_high_mm: number;
+            bulge_high_mm: number | null;
             /** Bulge Low Mm */
-            bulge_low_mm: number;
+            bulge_low_mm: number | null;
             /** Joint N Mm */
             joint_n_mm: number;
             /** Least Braced Mm */
@@ -2340,6 +2378,8 @@ export interface components {
             length_mm: number;
             /** Name */
             name: string;
+            /** Pour Number */
+            pour_number: number;
             /** Push N */
             push_n: number;
             /** Ribs Count */
@@ -2450,7 +2490,7 @@ export interface components {
          * PourCure
          * @description Cure of one pour. Hours run from its own start; None where it is not reached in the march.
          *
-         *     gel_h and tack_opens_h are those of its least cured place, tack_closes_h of its least tacky.
+         *     Every moment is that of its least cured place, which is on its skin: mostly a corner.
          */
         PourCure: {
             /** Degree At End */
@@ -2482,6 +2522,10 @@ export interface components {
          *     free_volume_ml    not solid between its lines
          *     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
          *                       whose rim it passes counts whole
+         *     depth_mm          of its liquid, from its line down to bed or layer below; bottom_depth_mm is where
+         *                       the line below it lies, or the floor
+         *     gas_ml            what the pores of the bed give off while it is liquid
+         *     places            where it has to be poured, if not all in one place
          *     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
          *     working_early_min, working_late_min   the label's time over what its rate may be off
          *     spans             how early and late each moment of its cure may come
@@ -2502,6 +2546,8 @@ export interface components {
             free_surface_cm2: number;
             /** Free Volume Ml */
             free_volume_ml: number;
+            /** Gas Ml */
+            gas_ml: number;
             hands: components["schemas"]["HandsOn"];
             /** Hard At */
             hard_at: string | null;
@@ -2519,6 +2565,8 @@ export interface components {
             /** Opens Late At */
             opens_late_at: string | null;
             peak_band: components["schemas"]["PeakBand"] | null;
+            /** Places */
+            places: components["schemas"]["PourPlace"][];
             /** Ratio Words */
             ratio_words: string;
             /** Resin Name */
@@ -2550,16 +2598,33 @@ export interface components {
             working_min: number;
         };
         /**
+         * PourPlace
+         * @description One body of water of a pour that no other of that pour runs into: it is poured by itself.
+         */
+        PourPlace: {
+            /** Behind Mm */
+            behind_mm: number;
+            /** Name */
+            name: string;
+            /** Volume Ml */
+            volume_ml: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * PourStress
          * @description What one pour leaves behind when it is cold.
          *
          *     after_gel_fraction   linear shrinkage from gel on, by reaction and by cooling
-         *     stress_index         stress over strength; near 1 a crack is likely
+         *     stress_index         stress over what glass or rubber stands; near 1 a crack is likely
+         *     cause                what most of it comes from
          *     gap_mm               at either side if it lets go of the walls; sink_mm if it holds
          */
         PourStress: {
             /** After Gel Fraction */
             after_gel_fraction: number;
+            /** Cause */
+            cause: string;
             /** Gap Mm */
             gap_mm: number;
             /** Sink Mm */
@@ -2627,8 +2692,6 @@ export interface components {
             density_a_g_ml: number;
             /** density of part B */
             density_b_g_ml: number;
-            /** density of the mix */
-            density_g_ml: number;
             /**
              * Derived
              * @default
@@ -2665,6 +2728,8 @@ export interface components {
             light?: components["schemas"]["LightCure"] | null;
             /** temperature at which it yellows or cracks */
             limit_c: number;
+            /** measured density of the mix */
+            measured_density_g_ml?: number | null;
             /** most mass mixed at once by the label */
             most_mix_g: number;
             /** most depth of one pour by the label */
@@ -2918,10 +2983,10 @@ export interface components {
             tank: components["schemas"]["Tank"];
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
             wish?: components["schemas"]["Wish"] | null;
         };
         /**

@@ -44,7 +44,7 @@ export function BedInspector() {
         <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
         <Row label="air kept under it">{air(filling.traps.filter((one) => one.name === "bed").reduce((sum, one) => sum + one.volume_ml, 0))}</Row>
         <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
-        <Row label="gas if not sealed" hint="its pores, warmed by 30 K">{bed.sealed ? "sealed" : `${filling.gas_ml.toFixed(1)} ml as it warms`}</Row>
+        <Row label="gas out of it" hint={bed.sealed ? "as it warms under liquid resin; the seal keeps most of it in (assumed)" : "as it warms under liquid resin, by its own temperature in the march"}>{filling.gas_ml.toFixed(1)} ml</Row>
       </Box>
       <Growth />
       <Choice label="made of" value={bed.material.id} options={optionsOf(shelf?.solids.filter((one) => MATERIALS.includes(one.id)), bed.material)} take={(id) => { const material = shelf?.solids.find((one) => one.id === id); if (material) keepBed({ material }, "bed"); }} />
@@ -151,7 +151,7 @@ function Starting() {
       if (!data) { setProblem(refused(error, response.status).message); return; }
       const { inner_width_mm, inner_behind_mm } = scene.tank;
       const fit = Math.min(1, inner_width_mm / (data.size_mm[0] ?? 1), inner_behind_mm / (data.size_mm[1] ?? 1));
-      const mesh = { kind: "mesh" as const, mesh_id: data.mesh_id, scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000), offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0] };
+      const mesh = { kind: "mesh" as const, mesh_id: data.mesh_id, spread_ml: data.spread_ml, scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000), offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0] };
       setSaid([`${data.triangles_count.toLocaleString("en")} triangles, ${data.volume_ml.toFixed(1)} ml${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`, ...data.words].join(" "));
       keep({ ...scene, bed: { ...scene.bed, heights_mm: scene.bed.heights_mm.map((row) => row.map(() => 0)), measured: [], mesh } }, "bed mesh");
       return;

@@ -92,7 +92,7 @@ export function PoursInspector() {
             <Row label="hottest after">{hoursText(cure.peak_at_h)}</Row>
             <Row label="tack opens" hint="its last corner gels">{hoursText(cure.tack_opens_h)}<Range span={spans?.tack_opens} /></Row>
             <Row label="tack closes" hint="its last corner is no longer tacky">{hoursText(cure.tack_closes_h)}<Range span={spans?.tack_closes} /></Row>
-            <Row label="hard">{hoursText(cure.hard_h)}<Range span={spans?.hard} /></Row>
+            <Row label="hard" hint={cure.demould_h === null ? "glassy at this room's mean, and no further: it softens again where it is warmer" : "glassy at the mean of this room"}>{hoursText(cure.hard_h)}{cure.demould_h === null && cure.hard_h !== null ? ", only as cold as this room" : ""}<Range span={spans?.hard} /></Row>
             <Row label="comes out" hint="its last corner is hard enough to handle, and all of it is cool">{hoursText(cure.demould_h)}<Range span={spans?.demould} /></Row>
             <Row label="full cure">{hoursText(cure.full_cure_d * 24)}<Range span={spans?.full_cure} /></Row>
           </>
@@ -100,7 +100,7 @@ export function PoursInspector() {
         {told.light ? <Row label="lamp" hint="simple model: straight light, no scatter">{told.light.cures_through ? `${told.light.lamp_min} min` : `too deep: ${told.light.most_layer_mm} mm at most`}{told.light.shadow_fraction > 0.02 ? `, ${Math.round(told.light.shadow_fraction * 100)} % in shadow` : ""}</Row> : null}
         {told.settling.map((one) => <Row key={one.kind} label={`${one.kind.replace("_", " ")} sinks`}>{one.reaches_floor ? "to the floor" : lengthText(one.sinks_mm, units, 1)}</Row>)}
         {told.stress ? <Row label="shrinks after gel" hint="gap at each wall if it lets go">{(told.stress.after_gel_fraction * 100).toFixed(2)} %, {lengthText(told.stress.gap_mm, units, 1)}</Row> : null}
-        {told.stress ? <Row label="stress of its strength" hint="near 100 % it cracks">{Math.round(told.stress.stress_index * 100)} %</Row> : null}
+        {told.stress ? <Row label="stress of its strength" hint={`near 100 % it cracks; ${told.stress.cause}`}>{Math.round(told.stress.stress_index * 100)} %</Row> : null}
         <Row label="joint below">{told.joint}{told.seam ? `, step ${told.seam.seam_de00.toFixed(1)}` : ""}</Row>
         {told.bond ? <Row label="free to bond there" hint={`the face below is ${Math.round(told.bond.below_cured_fraction * 100)} % cured by then`}>{Math.round(told.bond.bond_fraction * 100)} %</Row> : null}
       </Box>
@@ -127,7 +127,7 @@ export function PoursInspector() {
           ["hands", "stirring by cup, a thin stream of 150 ml a minute, 1 min a figure, a last look; type your own (assumed)"],
           ["hard", "when the last corner is glassy at the mean room (assumed)"],
           ["resin", `a generic class; ${resin && "derived" in resin && resin.derived ? resin.derived : "your own row"}${"rate_spread_fraction" in resin ? `; rate ± ${Math.round((resin.rate_spread_fraction ?? 0) * 100)} %, heat ± ${Math.round((resin.heat_spread_fraction ?? 0) * 100)} %` : ""}; your maker's data sheet comes first`],
-          ["stress", "what reacts after gel and what cools from the glass temperature, held by wall and layer; index over strength (assumed)"],
+          ["stress", "the largest of: a core that cools in a hard skin, over the pull at which rubber tears; a core that froze warmer than its skin, and glass held by walls or a hard bed, over its strength (shares assumed)"],
         ]}
       </Sources>
     </>

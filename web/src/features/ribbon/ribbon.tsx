@@ -97,7 +97,7 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
       {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>{spans?.gel ? `gel after ${hoursBand(spans.gel)}` : "gel"}</title></circle>}
       {chosen && spans?.hard ? <Whisker span={spans.hard} from_h={start_h} time={time} end={end_h} y={y - 1} word="hard" /> : null}
       {chosen && spans?.demould ? <Whisker span={spans.demould} from_h={start_h} time={time} end={end_h} y={y + height + 1} word="could come out" /> : null}
-      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2}><title>hard</title></path>}
+      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2} strokeDasharray={cure?.demould_h === null ? "2 2" : undefined}><title>{cure?.demould_h === null ? "hard, only as cold as this room" : "hard"}</title></path>}
       <Label x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</Label>
       <rect
         className={pour.number === 1 ? "press" : "hours"}

@@ -104,6 +104,9 @@ function FigureShape({ one, frame, side, movable, pictured }: { one: View["figur
       {...(movable ? drag : {})}
     >
       <title>{one.name}</title>
+      {one.spread_mm > 0 ? one.outlines.map((outline, index) => (
+        <path key={`guess ${index}`} d={`${sectionPath(outline.points_mm, frame)}Z`} fill="none" stroke="var(--caution)" strokeOpacity={0.3} strokeWidth={Math.max(2, 2 * one.spread_mm * frame.scale)} strokeLinejoin="round"><title>{`a guess: it may end ${one.spread_mm.toFixed(1)} mm further in or out`}</title></path>
+      )) : null}
       {one.outlines.map((outline, index) => (
         <path key={index} d={`${sectionPath(outline.points_mm, frame)}Z`} fill={pictured ? "transparent" : one.reads_srgb} stroke={chosen ? "var(--caution)" : pictured ? "#16222a" : "var(--ink)"} strokeOpacity={chosen || !pictured ? 1 : 0.28} strokeWidth={chosen ? 1.6 : 0.7} strokeLinejoin="round" />
       ))}

@@ -110,6 +110,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
           </Flex>
           {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each, the stocks shared out among them</Box> : null}
           <Box color="soft">{pour.resin_name}, {volumeText(pour.resin_volume_ml, units)} in the tank and {volumeText(pour.allowance_ml, units)} for cup and walls</Box>
+          {pour.places.length > 1 ? <Box fontWeight={700}>Pour it in {pour.places.length} places: {pour.places.map((place) => `${volumeText(place.volume_ml, units)} into ${place.name}`).join(", ")}</Box> : null}
           {pour.trapped_ml > 0.05 ? <Box color="watch">{volumeText(pour.trapped_ml, units)} of air stays under figures: not counted in</Box> : null}
           <Colours pour={pour} units={units} />
         </Box>

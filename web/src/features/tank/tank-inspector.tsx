@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { Fragment, useState } from "react";
 
-import type { Scene, Tank } from "../../api/types";
+import type { Scene, Tank, Units } from "../../api/types";
 import { Caution } from "../../ui/caution";
 import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
