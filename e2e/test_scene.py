@@ -162,7 +162,7 @@ class EveryStage(BrowserCase):
         self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/sheet")
         expect(self.page.get_by_role("region", name="Pour 4")).to_be_visible()
         pour = self.page.get_by_role("region", name="Pour 2")
-        expect(pour).to_contain_text("613.4 g")
+        expect(pour).to_contain_text("609.7 g")
         expect(pour).to_contain_text("2:1 by volume")
         expect(self.page.get_by_role("main")).to_contain_text("nitrile gloves")
         self.page.emulate_media(media="print")

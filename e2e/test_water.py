@@ -108,7 +108,7 @@ class WaterStage(BrowserCase):
         self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/sheet")
         pour = self.page.get_by_role("region", name="Pour 2")
         expect(pour).to_contain_text("part A, plain")
-        expect(pour).to_contain_text("613.4 g with the stocks")
+        expect(pour).to_contain_text("609.7 g with the stocks")
         expect(pour).to_contain_text("burnt umber ink, stock 1:20")
         expect(pour).to_contain_text("10 drops of burnt umber ink into")
 
