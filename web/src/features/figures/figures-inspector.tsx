@@ -100,7 +100,7 @@ function Afloat({ fact }: { fact: FigureFacts }) {
   return (
     <Box as="dl" margin="0" marginBottom="1">
       <Row label={fact.behaves}>{near ? "no force" : `${fact.lift_gf > 0 ? "up" : "down"} ${Math.abs(fact.lift_gf).toFixed(2)} gf`}</Row>
-      <Row label="volume, mass">{fact.volume_ml < 10 ? fact.volume_ml.toFixed(2) : fact.volume_ml.toFixed(1)} ml, {massText(fact.mass_g, units)}</Row>
+      <Row label="volume, mass">{fact.volume_ml < 10 ? fact.volume_ml.toFixed(2) : fact.volume_ml.toFixed(1)}{fact.volume_spread_ml > 0 ? ` ± ${fact.volume_spread_ml.toFixed(1)}` : ""} ml, {massText(fact.mass_g, units)}</Row>
       {fact.ballast_g === null ? null : <Row label="lead to make it sink">{massText(fact.ballast_g, units)}</Row>}
       {fact.above_ml > 0.01 ? <Row label="above the fill line">{fact.above_ml.toFixed(2)} ml</Row> : null}
     </Box>
