@@ -16,15 +16,15 @@ from pathlib import Path
 
 import numpy as np
 
-from gondola_core.cure.answer import pour_cures
+from gondola_core.answers.kept import Keeper
+from gondola_core.answers.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
+from gondola_core.answers.scene_shape import scene_shape
 from gondola_core.cure.cells import CellGeometry, CutCells, faces, layered_faces, whole_cells
 from gondola_core.cure.march import Tolerance
+from gondola_core.cure.moments import pour_cures
 from gondola_core.evaluate import DRAFT, FINE, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.scene import Scene, scene_from
-from gondola_core.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
-from gondola_core.scene_shape import scene_shape
 from gondola_core.units import MM
 
 ROOT = Path(__file__).resolve().parent.parent

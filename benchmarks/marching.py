@@ -151,8 +151,8 @@ def _fipy_step() -> float:
 
 def drafts_against_fine(count: int = 50) -> None:
     """Random scenes below runaway: how far the draft's peaks are from the fine march's."""
+    from gondola_core.answers.kept import Keeper
     from gondola_core.evaluate import DRAFT, FINE, evaluate
-    from gondola_core.kept import Keeper
     from gondola_core.samples import quarry_pool
 
     rng = np.random.default_rng(7)

@@ -13,14 +13,14 @@ import manifold3d
 import numpy as np
 import trimesh
 
-from gondola_core.fill import column_spans, free_volume_ml, tank_columns
-from gondola_core.geometry import figure_mesh, mesh_spans
-from gondola_core.geometry.bringing import MOST_TRIANGLES, bring_mesh
-from gondola_core.geometry.mesh import TriMesh
-from gondola_core.pockets import air_traps, dry_basins
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Figure, MeshSolid, Place, Scene
-from gondola_core.traps import free_spans, wet_and_trapped_ml
+from gondola_core.shape import figure_mesh, mesh_spans
+from gondola_core.shape.bodies.bringing import MOST_TRIANGLES, bring_mesh
+from gondola_core.shape.bodies.mesh import TriMesh
+from gondola_core.shape.columns import column_spans, free_volume_ml, tank_columns
+from gondola_core.shape.floods import free_spans, wet_and_trapped_ml
+from gondola_core.shape.pockets import air_traps, dry_basins
 
 Timer = Callable[..., float]
 

@@ -21,15 +21,15 @@ from meshing import shapes
 from reference_march import reference_peak
 from watering import dragged_at_the_server, water
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.cure.cells import whole_box
 from gondola_core.cure.losses import Surroundings
 from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.evaluate import DRAFT, FINE, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
-from gondola_core.picture import picture
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
+from gondola_core.views.picture import picture
 
 
 def timed(work: Callable[[], object], times: int = 1) -> float:

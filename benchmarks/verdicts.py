@@ -7,8 +7,8 @@ from pathlib import Path
 
 import numpy as np
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.evaluate import DRAFT, FINE, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.scene import Scene
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent / "core" / "tests"))

@@ -9,15 +9,15 @@ from typing import Any
 import numpy as np
 from scipy.optimize import nnls
 
-from gondola_core.kept import Keeper
+from gondola_core.answers.kept import Keeper
 from gondola_core.materials import load_library
-from gondola_core.picture import picture
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint.attenuation import DIFFUSE_PATH, absorption_of_drop
 from gondola_core.tint.colour import colour_difference
 from gondola_core.tint.solver import card, solve_water, water_types
 from gondola_core.units import MM
+from gondola_core.views.picture import picture
 
 Timer = Callable[..., float]
 SEVEN = [

@@ -55,8 +55,8 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
 
 def _evaluate(options: argparse.Namespace) -> str:
     # the kernels take a second to load: other commands need not wait for them
+    from .documents.text_table import report
     from .evaluate import DRAFT, FINE, evaluate, outcome_json
-    from .report import report
 
     scene = read_scene(_text_of(Path(options.scene)))
     outcome = evaluate(scene, FINE if options.fine else DRAFT)

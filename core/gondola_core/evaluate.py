@@ -10,32 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
-from .checks import (
-    Flag,
-    dam_flags,
-    figure_flags,
-    hands_flags,
-    heat_limits,
-    in_order,
-    pour_flags,
-    scene_flags,
-    water_flags,
-    with_close_calls,
-)
-from .cure.answer import PourCure, audit, cure_history, heat_profile
-from .cure.bond import bond_below
-from .cure.spans import CureSpan
-from .cure.stress import PourStress
-from .dam import DamFacts, dam_facts
-from .drawing import section
-from .geometry import Meshes, bed_area_cm2, meshes_held
-from .hands import HandsOn
-from .kept import Keeper, digest
-from .mixing import Mix, mix_for
-from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
-from .pockets import PourPlace, pour_places
-from .scene import Scene
-from .scene_facts import (
+from .answers.kept import Keeper, digest
+from .answers.scene_facts import (
     Volumes,
     allowances,
     bubbles_of,
@@ -49,12 +25,36 @@ from .scene_facts import (
     stresses,
     volumes_of,
 )
-from .scene_heat import DRAFT, FINE, Grade, SceneHeat, scene_heat
-from .scene_shape import SceneShape, body_inputs, scene_shape
-from .schedule import ROOM_STEP_H, nights, pour_starts_h
+from .answers.scene_heat import DRAFT, FINE, Grade, SceneHeat, scene_heat
+from .answers.scene_shape import SceneShape, body_inputs, scene_shape
+from .bench.doses import measured_pour
+from .bench.hands import HandsOn
+from .bench.mixing import Mix, mix_for
+from .checks import (
+    Flag,
+    dam_flags,
+    figure_flags,
+    hands_flags,
+    heat_limits,
+    in_order,
+    pour_flags,
+    scene_flags,
+    water_flags,
+    with_close_calls,
+)
+from .cure.bond import bond_below
+from .cure.moments import PourCure, audit, cure_history, heat_profile
+from .cure.spans import CureSpan
+from .cure.stress import PourStress
+from .dam import DamFacts, dam_facts
+from .outcome import DoseDrops, Outcome, PeakBand, PourOutcome, RoomTrace, Whole
+from .scene import Scene
+from .scene.schedule import ROOM_STEP_H, nights, pour_starts_h
+from .shape import Meshes, bed_area_cm2, meshes_held
+from .shape.pockets import PourPlace, pour_places
 from .tint import Seam, figure_sights, seams, water_profile
-from .tint.stock import measured_pour
 from .units import HOUR
+from .views.section import section
 
 Array = NDArray[np.float64]
 

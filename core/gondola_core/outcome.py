@@ -4,22 +4,22 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .bubbles import BubbleProfile, Settling
+from .bench.doses import MeasuredPour
+from .bench.hands import HandsOn
+from .bench.mixing import Mix
 from .checks import Flag, HeatLimit
-from .cure.answer import CureHistory, HeatProfile, MarchAudit, PourCure
 from .cure.bond import Bond
+from .cure.bubbles import BubbleProfile, Settling
 from .cure.light import LightAnswer
+from .cure.moments import CureHistory, HeatProfile, MarchAudit, PourCure
 from .cure.spans import CureSpan, CureSpans
 from .cure.stress import PourStress
 from .dam import DamFacts
-from .geometry import Outline
-from .hands import HandsOn
-from .holding import FigureFacts
-from .mixing import Mix
-from .pockets import AirTrap, DryBasin, PourPlace
-from .schedule import Night
+from .holding.facts import FigureFacts
+from .scene.schedule import Night
+from .shape import Outline
+from .shape.pockets import AirTrap, DryBasin, PourPlace
 from .tint import FigureSight, Seam, WaterProfile
-from .tint.stock import MeasuredPour
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -9,24 +9,11 @@ import trimesh
 from test_fill import FLAT, SOLIDS, TANK, ball, figure
 
 from gondola_core.errors import GondolaError
-from gondola_core.fill import column_spans, free_volume_ml
-from gondola_core.geometry import figure_bulk, figure_mesh, mesh_area, mesh_spans, mesh_volume
-from gondola_core.geometry.mesh import TriMesh, joined, pack_mesh, unpack_mesh
-from gondola_core.geometry.shapes import solid_mesh
-from gondola_core.scene import (
-    Bed,
-    Box,
-    Capsule,
-    Eel,
-    Fish,
-    Hull,
-    Ladder,
-    MeshSolid,
-    Ring,
-    Tuft,
-    Vent,
-    Wagon,
-)
+from gondola_core.scene import Bed, Box, Capsule, Eel, Fish, Hull, Ladder, MeshSolid, Ring, Tuft, Vent, Wagon
+from gondola_core.shape import figure_bulk, figure_mesh, mesh_area, mesh_spans, mesh_volume
+from gondola_core.shape.bodies.mesh import TriMesh, joined, pack_mesh, unpack_mesh
+from gondola_core.shape.bodies.shapes import solid_mesh
+from gondola_core.shape.columns import column_spans, free_volume_ml
 
 MADE = [
     Fish(kind="fish", length_mm=34, height_mm=8, thick_mm=4, bend_deg=20),

@@ -6,14 +6,14 @@ import numpy as np
 import trimesh
 from test_fill import TANK
 
-from gondola_core.bedform import STARTERS, map_heights, measured_heights, starter_heights
 from gondola_core.errors import GondolaError
-from gondola_core.geometry.bringing import MOST_TRIANGLES, bring_mesh
-from gondola_core.geometry.lids import LARGEST_LIDS
-from gondola_core.geometry.mending import _open_edges
-from gondola_core.geometry.mesh import TriMesh, mesh_volume
-from gondola_core.geometry.winding import winding_numbers, winding_tree
 from gondola_core.scene import MeasuredDepth
+from gondola_core.shape.bedform import STARTERS, map_heights, measured_heights, starter_heights
+from gondola_core.shape.bodies.bringing import MOST_TRIANGLES, bring_mesh
+from gondola_core.shape.bodies.lids import LARGEST_LIDS
+from gondola_core.shape.bodies.mending import _open_edges
+from gondola_core.shape.bodies.mesh import TriMesh, mesh_volume
+from gondola_core.shape.bodies.winding import winding_numbers, winding_tree
 
 BALL = trimesh.creation.icosphere(4, 14.0)
 BALL_ML = float(BALL.volume) / 1000

@@ -3,13 +3,7 @@ from math import log
 
 import numpy as np
 
-from gondola_core.bubbles import (
-    bubble_profile,
-    escape_diameter,
-    settling,
-    sink_distance,
-    stokes_rise_speed,
-)
+from gondola_core.cure.bubbles import bubble_profile, escape_diameter, settling, sink_distance, stokes_rise_speed
 from gondola_core.cure.kinetics import isothermal_cure, viscosity
 from gondola_core.evaluate import evaluate
 from gondola_core.materials import load_library

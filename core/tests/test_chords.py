@@ -4,10 +4,10 @@ import unittest
 
 import numpy as np
 
-from gondola_core.geometry.chords import box_chord, capsule_chord, ellipsoid_chord, solid_volume
-from gondola_core.geometry.frame import figure_matrix, pitch_matrix, roll_matrix, to_tank, turn_matrix
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Box, Capsule, Ellipsoid, Place
+from gondola_core.shape.bodies.chords import box_chord, capsule_chord, ellipsoid_chord, solid_volume
+from gondola_core.shape.bodies.frame import figure_matrix, pitch_matrix, roll_matrix, to_tank, turn_matrix
 
 RNG = np.random.default_rng(11)
 

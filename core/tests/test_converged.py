@@ -9,18 +9,18 @@ import numpy as np
 from seeded_scenes import HOTTEST_C, seeded_scene, varied_scene
 from verdicts_of import differing
 
-from gondola_core.cure.answer import pour_cures
+from gondola_core.answers.kept import Keeper
+from gondola_core.answers.scene_heat import AFTER_LAST_POUR, cells_of, march
+from gondola_core.answers.scene_shape import scene_shape
 from gondola_core.cure.cells import cut_cells, faces, whole_box, whole_cells
 from gondola_core.cure.losses import Surroundings
 from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
+from gondola_core.cure.moments import pour_cures
 from gondola_core.evaluate import DRAFT, FINE, evaluate
-from gondola_core.geometry import polygon_area, tank_plan
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import Regular, Round, scene_from
-from gondola_core.scene_heat import AFTER_LAST_POUR, cells_of, march
-from gondola_core.scene_shape import scene_shape
+from gondola_core.shape import polygon_area, tank_plan
 
 LIBRARY = load_library()
 MOMENTS = ("gel_h", "tack_closes_h", "hard_h", "demould_h")

@@ -8,9 +8,9 @@ from gondola_core.cure.cup import stand_cup
 from gondola_core.cure.light import cure_depth, light_answer
 from gondola_core.cure.losses import Surroundings
 from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
-from gondola_core.cure.sheet import DataSheet, from_sheet
 from gondola_core.cure.stress import pour_stress, shell_stress, tempering_stress
 from gondola_core.errors import GondolaError
+from gondola_core.learning.sheet import DataSheet, from_sheet
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()

@@ -2,9 +2,9 @@ import json
 import unittest
 from unittest import mock
 
-from gondola_core import scene_heat
+from gondola_core.answers import scene_heat
+from gondola_core.answers.kept import Keeper, digest
 from gondola_core.evaluate import DRAFT, FINE, evaluate, outcome_json
-from gondola_core.kept import Keeper, digest
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 

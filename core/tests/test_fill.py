@@ -3,10 +3,10 @@ from math import pi
 
 import numpy as np
 
-from gondola_core.fill import BED, column_spans, free_surface_cm2, free_volume_ml, solid_fractions
-from gondola_core.geometry import figure_chords, solid_volume
 from gondola_core.materials import load_library
 from gondola_core.scene import Base, Bed, Box, Capsule, Ellipsoid, Figure, Place, Tank, Wall
+from gondola_core.shape import figure_chords, solid_volume
+from gondola_core.shape.columns import BED, column_spans, free_surface_cm2, free_volume_ml, solid_fractions
 
 SOLIDS = load_library().solids
 TANK = Tank(

@@ -3,11 +3,11 @@ import unittest
 import numpy as np
 from test_fill import TANK, ball, figure
 
-from gondola_core.geometry import bed_area_cm2, bed_heights, figure_mesh, outlines
-from gondola_core.geometry.mesh import TriMesh
-from gondola_core.geometry.outline import silhouette
 from gondola_core.materials import load_library
 from gondola_core.scene import Bed, Box, Capsule, Ellipsoid
+from gondola_core.shape import bed_area_cm2, bed_heights, figure_mesh, outlines
+from gondola_core.shape.bodies.mesh import TriMesh
+from gondola_core.shape.bodies.outline import silhouette
 
 PLASTER = load_library().solids["plaster"]
 

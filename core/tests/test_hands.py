@@ -4,14 +4,14 @@ import unittest
 
 import numpy as np
 
+from gondola_core.answers.kept import Keeper
+from gondola_core.bench.hands import HandsOn, hands_on
+from gondola_core.bench.mixing import mix_for
 from gondola_core.checks.hands import hands_flags
 from gondola_core.cure.bond import bond_below
 from gondola_core.cure.kinetics import isothermal_cure
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.hands import HandsOn, hands_on
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
-from gondola_core.mixing import mix_for
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 
@@ -104,8 +104,8 @@ class Bonds(unittest.TestCase):
 
     def test_nothing_below_has_no_joint(self):
         outcome_scene = quarry()
-        from gondola_core.scene_heat import scene_heat
-        from gondola_core.scene_shape import scene_shape
+        from gondola_core.answers.scene_heat import scene_heat
+        from gondola_core.answers.scene_shape import scene_shape
 
         keeper = Keeper()
         heat = scene_heat(outcome_scene, DRAFT, scene_shape(outcome_scene, {}, keeper), keeper)

@@ -2,8 +2,7 @@ import unittest
 
 from test_fill import figure
 
-from gondola_core.geometry import Bulk, figure_bulk
-from gondola_core.holding import (
+from gondola_core.holding.facts import (
     TACK_KPA,
     Wetting,
     buckling_force,
@@ -17,6 +16,7 @@ from gondola_core.holding import (
 )
 from gondola_core.materials import load_library
 from gondola_core.scene import Ellipsoid, Hold, Hollow
+from gondola_core.shape import Bulk, figure_bulk
 
 LIBRARY = load_library()
 DEEP_G_ML = LIBRARY.resins["deep"].density_g_ml
@@ -187,8 +187,8 @@ class Moments(unittest.TestCase):
 
 class InTheScene(unittest.TestCase):
     def test_an_upturned_hull_on_the_bed_rises_by_its_air_and_is_a_stop(self):
+        from gondola_core.answers.kept import Keeper
         from gondola_core.evaluate import DRAFT, evaluate
-        from gondola_core.kept import Keeper
         from gondola_core.samples import quarry_pool
         from gondola_core.scene import Hull, Place
 

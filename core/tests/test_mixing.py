@@ -1,7 +1,7 @@
 import unittest
 
+from gondola_core.bench.mixing import mass_ratio, mix_for
 from gondola_core.materials import MixRatio, load_library
-from gondola_core.mixing import mass_ratio, mix_for
 
 DEEP = load_library().resins["deep"]
 

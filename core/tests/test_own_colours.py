@@ -6,19 +6,19 @@ import numpy as np
 import trimesh
 from PIL import Image
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.errors import GondolaError
-from gondola_core.geometry.bringing import bring_mesh
-from gondola_core.geometry.mesh import TriMesh, joined, mesh_id_of, pack_mesh, unpack_mesh
-from gondola_core.kept import Keeper
-from gondola_core.looks import scene_looks
-from gondola_core.picture import picture
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import MeshSolid, scene_from
-from gondola_core.surface_paint import mean_colour
-from gondola_core.templates import mesh_figure
+from gondola_core.shape.bodies.bringing import bring_mesh
+from gondola_core.shape.bodies.mesh import TriMesh, joined, mesh_id_of, pack_mesh, unpack_mesh
+from gondola_core.shape.templates import mesh_figure
 from gondola_core.tint import figure_sights, water_of
 from gondola_core.tint.colour import encode_srgb, linear_of_hex, linear_srgb, reflectance_of_hex
 from gondola_core.units import MM
+from gondola_core.views.looks import scene_looks
+from gondola_core.views.picture import picture
+from gondola_core.views.surface_paint import mean_colour
 
 UPPER, LOWER = (200, 40, 20), (20, 60, 180)
 BALL = trimesh.creation.icosphere(3, 10.0)

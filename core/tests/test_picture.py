@@ -4,12 +4,12 @@ import unittest
 import numpy as np
 from PIL import Image
 
-from gondola_core.kept import Keeper
-from gondola_core.picture import picture, png_of
+from gondola_core.answers.kept import Keeper
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import water_of
 from gondola_core.tint.colour import encode_srgb, linear_srgb, reflectance_of_hex
+from gondola_core.views.picture import picture, png_of
 
 
 def scene_with(figures=None, **changes):

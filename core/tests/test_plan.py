@@ -4,20 +4,13 @@ from math import pi, sqrt, tan
 import numpy as np
 from test_fill import FLAT, TANK
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.errors import SceneError
 from gondola_core.evaluate import evaluate
-from gondola_core.fill import column_spans, free_volume_ml
-from gondola_core.geometry import polygon_area, polygon_perimeter, pushed_out, tank_plan
-from gondola_core.kept import Keeper
 from gondola_core.samples import eelgrass
-from gondola_core.scene import (
-    Chamfered,
-    FreeShape,
-    Regular,
-    Round,
-    Rounded,
-    read_scene,
-)
+from gondola_core.scene import Chamfered, FreeShape, Regular, Round, Rounded, read_scene
+from gondola_core.shape import polygon_area, polygon_perimeter, pushed_out, tank_plan
+from gondola_core.shape.columns import column_spans, free_volume_ml
 
 
 def tank(**changes):

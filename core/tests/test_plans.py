@@ -2,16 +2,16 @@
 
 import unittest
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.checks import Severity
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import evaluate
-from gondola_core.heat_picture import heat_plane, place_curve
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import ferry_landing, quarry_pool
-from gondola_core.schools import schools
-from gondola_core.stager import stage_for
-from gondola_core.why import why_hot
+from gondola_core.studies.schools import schools
+from gondola_core.studies.stager import stage_for
+from gondola_core.studies.why import why_hot
+from gondola_core.views.heat_picture import heat_plane, place_curve
 
 SOLIDS = load_library().solids
 

@@ -4,8 +4,8 @@ import unittest
 
 import numpy as np
 
-from gondola_core.geometry.shapes import block
-from gondola_core.raster import corner_attributes, draw
+from gondola_core.shape.bodies.shapes import block
+from gondola_core.views.raster import corner_attributes, draw
 
 FRONT = ((0, 2, 1), (0.0, 50.0, 0.0), (1.0, -1.0, 1.0))
 ABOVE = ((0, 1, 2), (0.0, 40.0, 50.0), (1.0, -1.0, -1.0))
@@ -57,8 +57,8 @@ class Blocks(unittest.TestCase):
         self.assertEqual(int((buffer.what >= 0).sum()), 0)
 
     def test_smooth_bodies_have_smooth_normals_and_blocks_sharp_ones(self):
-        from gondola_core.geometry.shapes import solid_mesh
         from gondola_core.scene import Ellipsoid
+        from gondola_core.shape.bodies.shapes import solid_mesh
 
         ball = solid_mesh(Ellipsoid(kind="ellipsoid", centre_mm=[30, 20, 25], radii_mm=[15] * 3))
         buffer = seen([ball])

@@ -7,14 +7,14 @@ import numpy as np
 from test_fill import FLAT, TANK, figure
 from test_traps import scene_with, trapped_ml
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.checks.remedies import even_dose, set_wait, split_pour, warm_room
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import Box, Hull, scene_from
-from gondola_core.templates import KINDS, new_figure
-from gondola_core.tilting import air_remedies
+from gondola_core.shape.templates import KINDS, new_figure
+from gondola_core.studies.tilts import air_remedies
 from gondola_core.tint import seams
 
 
@@ -127,8 +127,8 @@ class Model(unittest.TestCase):
 
         import trimesh
 
-        from gondola_core.looks import scene_looks
-        from gondola_core.model import scene_glb
+        from gondola_core.views.looks import scene_looks
+        from gondola_core.views.model import scene_glb
 
         scene = quarry_pool()
         content = scene_glb(scene, {}, scene_looks(scene, {}), {})

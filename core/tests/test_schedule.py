@@ -5,7 +5,7 @@ import numpy as np
 
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Room
-from gondola_core.schedule import nights, pour_starts_h, room_samples_c, room_temperature_c
+from gondola_core.scene.schedule import nights, pour_starts_h, room_samples_c, room_temperature_c
 
 ROOM = Room(day_c=23, night_c=17)
 

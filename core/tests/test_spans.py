@@ -3,10 +3,10 @@
 import unittest
 from dataclasses import replace
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.checks.recoat import recoat_flags
 from gondola_core.cure.spans import CureSpan, cure_spans
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.samples import quarry_pool
 
 MOMENTS = {"gel": "gel_h", "tack_opens": "tack_opens_h", "tack_closes": "tack_closes_h",

@@ -2,9 +2,9 @@
 
 import unittest
 
+from gondola_core.bench.doses import FACTORS, LEAST_DROPS, MOST_DROPS, measured_pour
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
-from gondola_core.tint.stock import FACTORS, LEAST_DROPS, MOST_DROPS, measured_pour
 
 
 def dosed(*pairs):

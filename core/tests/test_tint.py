@@ -5,13 +5,12 @@ from pathlib import Path
 import jsonpatch_lite
 import numpy as np
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import figure_sights, seams, water_of, water_profile
-from gondola_core.tint.answer import seam_words
 from gondola_core.tint.attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint
 from gondola_core.tint.colour import (
     colour_difference,
@@ -22,6 +21,7 @@ from gondola_core.tint.colour import (
     linear_srgb,
     reflectance_of_hex,
 )
+from gondola_core.tint.sights import seam_words
 from gondola_core.tint.spectrum import WAVELENGTHS_NM, luminance, observer
 
 LIBRARY = load_library()

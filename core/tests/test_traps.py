@@ -4,12 +4,12 @@ from math import pi, radians, tan
 import numpy as np
 from test_fill import FLAT, SOLIDS, TANK, figure
 
-from gondola_core.fill import FIRST_FIGURE, column_spans
-from gondola_core.geometry.mesh import TriMesh, mesh_volume
-from gondola_core.pockets import air_traps, dry_basins, kept_air, late_hollows, pocket_mesh, pour_places
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import Bed, Box, Hull, MeshSolid, Ring
-from gondola_core.traps import FAR, free_spans, wet_and_trapped_ml
+from gondola_core.shape.bodies.mesh import TriMesh, mesh_volume
+from gondola_core.shape.columns import FIRST_FIGURE, column_spans
+from gondola_core.shape.floods import FAR, free_spans, wet_and_trapped_ml
+from gondola_core.shape.pockets import air_traps, dry_basins, kept_air, late_hollows, pocket_mesh, pour_places
 
 
 def scene_with(figures, bed=FLAT):
@@ -177,7 +177,7 @@ class Pockets(unittest.TestCase):
 
 
 def _block_mesh(x0, x1, y0, y1, z0, z1):
-    from gondola_core.geometry.shapes import block
+    from gondola_core.shape.bodies.shapes import block
 
     return block([x0, y0, z0], [x1, y1, z1])
 

@@ -4,10 +4,10 @@ import unittest
 
 import numpy as np
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.cure.kinetics import degree_at_glass_temperature, isothermal_cure
 from gondola_core.cure.tail import LAST_DAY, NEARLY, full_cure, warm_end
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.units import DAY

@@ -2,9 +2,9 @@ import unittest
 
 import numpy as np
 
+from gondola_core.answers.kept import Keeper
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import DRAFT, evaluate
-from gondola_core.kept import Keeper
 from gondola_core.materials import load_library
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from

@@ -20,8 +20,8 @@ from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
 from water.api import router as water
 
-from gondola_core.cure.sheet import DataSheet
 from gondola_core.errors import GondolaError, SceneError
+from gondola_core.learning.sheet import DataSheet
 from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum

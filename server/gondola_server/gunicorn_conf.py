@@ -14,10 +14,10 @@ loglevel = "warning"
 
 def post_worker_init(_worker):  # type: ignore[no-untyped-def]
     """Compile and load the kernels before the first person asks."""
+    from gondola_core.answers.kept import Keeper
     from gondola_core.evaluate import evaluate
-    from gondola_core.kept import Keeper
-    from gondola_core.picture import picture
     from gondola_core.samples import quarry_pool
+    from gondola_core.views.picture import picture
 
     def warm() -> None:
         scene = quarry_pool()

@@ -9,12 +9,12 @@ from studio.schemas import Refusal
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.cup import CupAnswer, stand_cup
-from gondola_core.cure.sheet import SheetFit, from_sheet
-from gondola_core.heat_picture import HeatPlane, PlaceCurve, heat_plane, place_curve
+from gondola_core.learning.sheet import SheetFit, from_sheet
 from gondola_core.materials import load_library
-from gondola_core.stager import Staging, stage_for
+from gondola_core.studies.stager import Staging, stage_for
+from gondola_core.studies.why import Why, why_hot
 from gondola_core.units import MM
-from gondola_core.why import Why, why_hot
+from gondola_core.views.heat_picture import HeatPlane, PlaceCurve, heat_plane, place_curve
 
 from .schemas import CupAsked, Moment, PlaceInScene, SheetRead, StagingAsked, WhyAsked
 

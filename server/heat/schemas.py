@@ -7,7 +7,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from gondola_core.cure.sheet import DataSheet
+from gondola_core.learning.sheet import DataSheet
 from gondola_core.materials import Resin
 from gondola_core.scene import Scene
 

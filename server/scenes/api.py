@@ -14,12 +14,12 @@ from shapes.schemas import Heights
 from studio.bodies import read_body
 from studio.schemas import Refusal
 
-from gondola_core.bedform import LARGEST_MAP_FILE, map_heights
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.samples import blank
 from gondola_core.scene import LARGEST_FILE, read_scene
 from gondola_core.scene import Scene as SceneDocument
+from gondola_core.shape.bedform import LARGEST_MAP_FILE, map_heights
 
 from . import actions
 from .models import FineRun, Scene

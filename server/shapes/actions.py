@@ -9,10 +9,10 @@ from typing import Any
 from django.db import transaction
 
 from gondola_core.errors import GondolaError
-from gondola_core.geometry import Meshes, meshes_held
-from gondola_core.geometry.bringing import Brought, bring_mesh
-from gondola_core.geometry.mesh import TriMesh, mesh_id_of, meshes_in, pack_mesh, unpack_mesh
 from gondola_core.scene import MeshBody, Scene
+from gondola_core.shape import Meshes, meshes_held
+from gondola_core.shape.bodies.bringing import Brought, bring_mesh
+from gondola_core.shape.bodies.mesh import TriMesh, mesh_id_of, meshes_in, pack_mesh, unpack_mesh
 
 from .models import Mesh
 

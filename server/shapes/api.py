@@ -8,20 +8,20 @@ from ninja import Router
 from studio.bodies import read_body
 from studio.schemas import Refusal
 
-from gondola_core.bedform import measured_heights, starter_heights
+from gondola_core.answers.scene_shape import scene_pockets, scene_shape
 from gondola_core.checks import Remedy
 from gondola_core.dam import cut_list, nest
 from gondola_core.dam.nest import NestedSheet, dxf_of, svg_of
 from gondola_core.evaluate import KEEPER
-from gondola_core.geometry.bringing import LARGEST_MESH_FILE
-from gondola_core.looks import scene_looks
-from gondola_core.model import scene_glb
 from gondola_core.scene import Scene
-from gondola_core.scene_shape import scene_pockets, scene_shape
-from gondola_core.schools import School, schools
-from gondola_core.surface_paint import mean_colour
-from gondola_core.templates import mesh_figure, new_figure
-from gondola_core.tilting import air_remedies
+from gondola_core.shape.bedform import measured_heights, starter_heights
+from gondola_core.shape.bodies.bringing import LARGEST_MESH_FILE
+from gondola_core.shape.templates import mesh_figure, new_figure
+from gondola_core.studies.schools import School, schools
+from gondola_core.studies.tilts import air_remedies
+from gondola_core.views.looks import scene_looks
+from gondola_core.views.model import scene_glb
+from gondola_core.views.surface_paint import mean_colour
 
 from . import actions
 from .schemas import AirUnder, Heights, Made, Measuring, MeshState, NewFigure, Starting

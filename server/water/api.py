@@ -14,11 +14,11 @@ from studio.schemas import Refusal
 from gondola_core.checks import Edit, Remedy
 from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.materials import Colourant
-from gondola_core.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 from gondola_core.scene import Scene
 from gondola_core.tint.measured_spectrum import colourant_of_spectrum
 from gondola_core.tint.paint import PaintAnswer, paint_answer
 from gondola_core.tint.solver import solve_water
+from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 
 from .schemas import PaintAsked, SolvedWater, SpectrumBrought
 

@@ -6,10 +6,10 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..geometry.frame import figure_matrix
-from ..holding import FigureFacts
-from ..pockets import AirTrap, DryBasin
+from ..holding.facts import FigureFacts
 from ..scene import Figure, Scene
+from ..shape.bodies.frame import figure_matrix
+from ..shape.pockets import AirTrap, DryBasin
 from .flag import Edit, Flag, Remedy, Severity
 from .heat import PAINT_C
 

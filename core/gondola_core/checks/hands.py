@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..hands import LATE_SHARE, HandsOn
+from ..bench.hands import LATE_SHARE, HandsOn
 from ..scene import Scene
 from .flag import Flag, Severity
 from .remedies import cooler_mix

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..cure.answer import PourCure, PourPlaces
+from ..bench.mixing import Mix
 from ..cure.kinetics import degree_at_glass_temperature
 from ..cure.march import DEMOULD_TG_C
+from ..cure.moments import PourCure, PourPlaces
 from ..cure.spans import CureSpans
 from ..cure.stress import CRACKS_AT, PourStress
 from ..cure.tail import WARMEST_BOX_C, warm_end
 from ..materials import Resin
-from ..mixing import Mix
 from ..scene import Room, Scene
 from .flag import Flag, Remedy, Severity
 from .recoat import recoat_flags, window_middle_h

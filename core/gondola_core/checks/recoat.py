@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..cure.answer import PourCure
+from ..cure.moments import PourCure
 from ..cure.spans import CureSpans
 from ..scene import Scene
 from .flag import Flag, Severity

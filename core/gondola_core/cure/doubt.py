@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from .answer import PourCure, PourPlaces
+from .moments import PourCure, PourPlaces
 
 SAFETY = 2.0
 """The estimate of two grids times this holds in nine of ten scenes (tested). Source: own_march"""

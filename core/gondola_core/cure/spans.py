@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import inf
 
-from .answer import PourCure
+from .moments import PourCure
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,8 +8,8 @@ from math import pi, tan
 import numpy as np
 from numpy.typing import NDArray
 
-from ..geometry import polygon_perimeter, pushed_out, tank_plan
 from ..scene import BoxShape, Round, Rounded, Tank
+from ..shape import polygon_perimeter, pushed_out, tank_plan
 
 Array = NDArray[np.float64]
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from ..bedform import bed_grid
 from ..materials import load_library
 from ..scene import Base, Bed, Brief, Pour, Room, Scene, Seal, Tank, Wall
+from ..shape.bedform import bed_grid
 
 
 def blank(name: str, first_pour_at: datetime) -> Scene:

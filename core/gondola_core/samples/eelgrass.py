@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from ..bedform import measured_heights
 from ..materials import load_library
 from ..scene import (
     Base,
@@ -25,6 +24,7 @@ from ..scene import (
     Wall,
     Zones,
 )
+from ..shape.bedform import measured_heights
 
 
 def eelgrass() -> Scene:

@@ -2,16 +2,7 @@
 
 from .bed import Bed, MeasuredDepth
 from .brief import Brief, Room, Units
-from .document import (
-    FORMAT,
-    VERSION,
-    ByEye,
-    MeshBody,
-    PickedColour,
-    ScaleTrue,
-    Scene,
-    Wish,
-)
+from .document import FORMAT, VERSION, ByEye, MeshBody, PickedColour, ScaleTrue, Scene, Wish
 from .figure import (
     Box,
     Capsule,
@@ -38,20 +29,7 @@ from .figure import (
 from .migrate import migrate
 from .pour import Dose, Finish, Inclusion, Pour
 from .reading import LARGEST_FILE, problems_of, read_scene, scene_from
-from .tank import (
-    Base,
-    BoxShape,
-    Chamfered,
-    Cutting,
-    FreeShape,
-    Regular,
-    Round,
-    Rounded,
-    Seal,
-    Shape,
-    Tank,
-    Wall,
-)
+from .tank import Base, BoxShape, Chamfered, Cutting, FreeShape, Regular, Round, Rounded, Seal, Shape, Tank, Wall
 
 __all__ = [
     "FORMAT",

@@ -1,6 +1,6 @@
 """How the water looks, in 31 bands of light; nothing is computed in red, green and blue."""
 
-from .answer import (
+from .sights import (
     FigureSight,
     Seam,
     WaterProfile,

@@ -11,16 +11,9 @@ from scipy.optimize import linprog, minimize
 from ..errors import GondolaError
 from ..scene import Figure, Scene
 from ..units import MM
-from .answer import water_of
 from .attenuation import Water
-from .colour import (
-    colour_difference,
-    hex_of,
-    lab_of_linear,
-    linear_of_hex,
-    linear_srgb,
-    reflectance_of_hex,
-)
+from .colour import colour_difference, hex_of, lab_of_linear, linear_of_hex, linear_srgb, reflectance_of_hex
+from .sights import water_of
 from .spectrum import reflectance_basis
 
 Array = NDArray[np.float64]

@@ -9,8 +9,8 @@ import numpy as np
 from ..materials import Colourant
 from ..scene import Scene
 from ..units import MM
-from .answer import FigureSight, feather_gain, seam_steps, water_of_doses
 from .colour import reflectance_of_hex
+from .sights import FigureSight, feather_gain, seam_steps, water_of_doses
 from .spectrum import luminance
 
 Layers = list[list[tuple[Colourant, float]]]

@@ -16,15 +16,10 @@ from ..materials import Colourant, load_library
 from ..materials.library import read_rows
 from ..scene import ByEye, ScaleTrue, Scene
 from ..units import MM
-from .answer import FigureSight, feather_gain, own_of, seam_steps, water_of_doses
-from .attenuation import (
-    DIFFUSE_PATH,
-    Water,
-    absorption_of_drop,
-    scatter_of_drop,
-)
+from .attenuation import DIFFUSE_PATH, Water, absorption_of_drop, scatter_of_drop
 from .colour import colour_difference, lab, lab_of_linear, linear_of_hex, reflectance_of_hex
 from .restrictions import within
+from .sights import FigureSight, feather_gain, own_of, seam_steps, water_of_doses
 from .spectrum import WAVELENGTHS_NM, luminance, observer
 
 Array = NDArray[np.float64]

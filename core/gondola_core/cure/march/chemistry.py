@@ -7,13 +7,7 @@ from __future__ import annotations
 
 from numba import njit
 
-from .tables import (
-    COLDEST_C,
-    DEGREE_STEPS,
-    LOGISTIC_REACH,
-    LOGISTIC_STEPS,
-    STEP_K,
-)
+from .tables import COLDEST_C, DEGREE_STEPS, LOGISTIC_REACH, LOGISTIC_STEPS, STEP_K
 
 _ROWS_PER_K = 1.0 / STEP_K
 _LOGISTIC_PER_UNIT = LOGISTIC_STEPS / (2.0 * LOGISTIC_REACH)

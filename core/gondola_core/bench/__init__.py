@@ -1,0 +1,1 @@
+"""The bench: what goes into the cups, and what hands have to do."""

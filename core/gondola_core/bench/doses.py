@@ -1,0 +1,196 @@
+"""Doses as drops that can be counted: whole drops, stocks, grams, and what rounding costs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..materials import Colourant
+from ..scene import Scene
+from ..tint.attenuation import absorption_of_drop, scatter_of_drop
+from ..tint.colour import colour_difference
+from ..tint.solver import SHARES_OF_DEPTH, card
+from ..tint.spectrum import WAVELENGTHS_NM
+from ..units import MM
+
+Array = NDArray[np.float64]
+
+FACTORS = (1, 10, 20, 50, 100, 250)
+"""Stocks that are mixed: one part in so many. Source: own_light"""
+LEAST_DROPS = 10
+"""Fewest drops by which rounding stays under 5 %. Source: own_light"""
+MOST_DROPS = 100
+"""More drops than this are weighed. Source: own_light"""
+NEAT_DROPS = 10
+"""Neat drops that a stock is made from. Source: own_light"""
+CUP_ML, CUP_ACROSS_MM = 20.0, 30.0
+"""The test cup. Source: assumed"""
+CUP_DROPS = 3
+"""Fewest drops that a test cup is dosed with. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Measured:
+    """One colourant of one pour, as it is measured.
+
+    factor          1: neat; else the stock holds 1/factor of colourant by mass
+    drops           whole drops of neat colourant or stock
+    part_a_g        part A that comes with the stock, to be left out of the batch
+    off_fraction    by how much the rounded dose is off
+    """
+
+    colourant_id: str
+    name: str
+    neat_drops: float
+    factor: int
+    drops: int
+    stock_g: float
+    weighed: bool
+    part_a_g: float
+    off_fraction: float
+    more_de00: float
+    less_de00: float
+    recipe: str
+    risk: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MeasuredPour:
+    """All colourants of a pour: what rounding costs, the plain part A left, and a test cup."""
+
+    pour_number: int
+    batch_g: float
+    plain_part_a_g: float
+    rounding_de00: float
+    doses: list[Measured]
+    cup_words: str
+
+
+def measured_pour(
+    scene: Scene, number: int, batch_g: float, part_a_g: float
+) -> MeasuredPour:
+    """How the doses of a pour are measured for a batch of a mass.
+
+    Each colourant takes the weakest stock of which at least ten drops are needed; what would take
+    more than a hundred drops is weighed.
+    Source: own_light
+    """
+    pour = scene.pours[number - 1]
+    inks = {one.id: one for one in scene.colourants}
+    pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
+    depth = scene.tank.fill_height_mm
+    mixed = batch_g > 0
+    measured = [
+        _measured(ink, dose, batch_g, pairs, depth) for ink, dose in pairs if dose > 0 and mixed
+    ]
+    rounded = [
+        (inks[one.colourant_id], _dose(one, batch_g)) for one in measured
+    ]
+    booked = sum(one.part_a_g for one in measured)
+    return MeasuredPour(
+        pour_number=number,
+        batch_g=round(batch_g, 1),
+        plain_part_a_g=round(part_a_g - booked, 2),
+        rounding_de00=round(_difference(pairs, rounded, depth), 2),
+        doses=measured,
+        cup_words=_cup_words(scene, pairs),
+    )
+
+
+def _dose(one: Measured, batch_g: float) -> float:
+    return one.drops / one.factor / batch_g * 100 if not one.weighed else (
+        one.neat_drops / batch_g * 100
+    )
+
+
+def _measured(
+    ink: Colourant, dose: float, batch_g: float, pairs: list[tuple[Colourant, float]], depth_mm: float
+) -> Measured:
+    neat = dose * batch_g / 100
+    factor = next((one for one in FACTORS if one * neat >= LEAST_DROPS), FACTORS[-1])
+    exact = neat * factor
+    weighed = exact > MOST_DROPS
+    drops = max(1, round(exact))
+    stock_g = exact * ink.drop_g if weighed else drops * ink.drop_g
+    off = 0.0 if weighed else drops / exact - 1
+    one_drop = 1 / factor / batch_g * 100
+
+    def moved(by: float) -> float:
+        changed = [(i, d + by if i.id == ink.id else d) for i, d in pairs]
+        return _difference(pairs, [(i, max(0.0, d)) for i, d in changed], depth_mm)
+
+    return Measured(
+        colourant_id=ink.id,
+        name=ink.name,
+        neat_drops=round(neat, 3),
+        factor=factor,
+        drops=drops,
+        stock_g=round(stock_g, 3),
+        weighed=weighed,
+        part_a_g=round(stock_g * (1 - 1 / factor), 3),
+        off_fraction=round(off, 4),
+        more_de00=round(moved(one_drop), 2),
+        less_de00=round(moved(-one_drop), 2),
+        recipe=_recipe(ink, factor),
+        risk=_risk(ink, exact, neat),
+    )
+
+
+def _recipe(ink: Colourant, factor: int) -> str:
+    if factor == 1:
+        return "neat"
+    part = NEAT_DROPS * ink.drop_g * (factor - 1)
+    return f"{NEAT_DROPS} drops of {ink.name} into {part:.1f} g of part A, stirred"
+
+
+def _risk(ink: Colourant, exact: float, neat: float) -> str:
+    if ink.form == "craft_paint":
+        return "milky: craft paint turns clear resin to milk and its water spoils the cure"
+    if not ink.modelled:
+        return "not modelled: try it in a cup"
+    if exact < 3:
+        return f"below what can be measured: {neat:.3f} neat drops; make a weaker stock or a larger batch"
+    if ink.form in ("paste", "white"):
+        return "dense: stir it into a little part A first"
+    return ""
+
+
+def _difference(
+    first: list[tuple[Colourant, float]], second: list[tuple[Colourant, float]], depth_mm: float
+) -> float:
+    """Worst colour difference of a white card at four depths, in front, by two recipes."""
+    fronts = []
+    for doses in (first, second):
+        total = np.zeros(len(WAVELENGTHS_NM))
+        for ink, dose in doses:
+            reduced = scatter_of_drop(ink) * (1 - ink.scatter_cosine)
+            total += dose * (absorption_of_drop(ink) + reduced)
+        fronts.append(card(total, depth_mm * MM)[: len(SHARES_OF_DEPTH)])
+    return float(colour_difference(fronts[0], fronts[1]).max())
+
+
+def _cup_drops(ink: Colourant, neat: float) -> str:
+    """Drops for the cup: neat, or of the strongest stock that needs a few."""
+    factor = next((one for one in FACTORS if one * neat >= CUP_DROPS), FACTORS[-1])
+    stock = "" if factor == 1 else f" 1:{factor}"
+    return f"{neat * factor:.0f} drops of {ink.name}{stock}"
+
+
+def _cup_words(scene: Scene, pairs: list[tuple[Colourant, float]]) -> str:
+    """A cup of the same dose, and how deep to look through it to see the whole tank's tint."""
+    if not pairs:
+        return ""
+    density = scene.resins[0].density_g_ml
+    grams = CUP_ML * density
+    parts = ", ".join(
+        _cup_drops(ink, dose * grams / 100) for ink, dose in pairs if dose > 0
+    )
+    deep_mm = CUP_ML * 1000 / (np.pi * (CUP_ACROSS_MM / 2) ** 2)
+    fill_mm = scene.tank.fill_height_mm
+    return (
+        f"Test cup: {grams:.0f} g of mixed resin with {parts}. In a cup {CUP_ACROSS_MM:.0f} mm across it "
+        f"is {deep_mm:.0f} mm deep: look down through it on white, and through {fill_mm:.0f} mm in the "
+        f"tank it is that {fill_mm / deep_mm:.0f} times over."
+    )

@@ -1,0 +1,1 @@
+"""What is printed, saved or sent: text, sheets, calendars."""

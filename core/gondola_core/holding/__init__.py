@@ -1,0 +1,1 @@
+"""What floats, what sinks, and what holds it."""

@@ -1,0 +1,1 @@
+"""From what was measured to a row of the library."""

@@ -1,0 +1,162 @@
+"""Parameters of a resin from what its data sheet says: pot life of a mass, most depth, temperatures."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from ..cure.cells import whole_box
+from ..cure.cup import stand_cup
+from ..cure.losses import Surroundings
+from ..cure.march import Room, TimedPour, Tolerance, march_pours
+from ..errors import GondolaError
+from ..materials import Resin
+from ..part import Key, Name, Part, bounded
+from ..units import DAY, MM
+
+POT_LIFE_OFF = 0.10
+"""How far a stated pot life is off. Source: own_march"""
+PEAK_OFF_K = 3.0
+"""How far the peak meant by a most depth is off. Source: own_march"""
+SAFE_PEAK_C = 60.0
+"""What a label means by its most depth: this peak in a 150 x 100 mm box at 23 °C. Source: own_march"""
+SMALLEST, LARGEST = 0.05, 20.0
+"""Factors on the class within which a sheet is believed. Source: assumed"""
+
+
+class DataSheet(Part):
+    """What a label or data sheet states; all else comes from the class of resin."""
+
+    id: Key
+    name: Name
+    pot_life_min: float = bounded("pot life", "min", 2, 1500)
+    pot_mass_g: float = bounded("mass of the pot life", "g", 20, 2000, default=100.0)
+    pot_c: float = bounded("temperature of the pot life", "°C", 15, 35, default=25.0)
+    most_pour_mm: float = bounded("most depth of one pour", "mm", 1, 150)
+    most_mix_g: float = bounded("most mass mixed at once", "g", 10, 50000, default=1000.0)
+    viscosity_mpa_s: float = bounded("viscosity at 25 °C", "mPa s", 20, 50000)
+    least_room_c: float = bounded("least room temperature", "°C", 0, 40, default=18.0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SheetFit:
+    """A resin that answers its sheet, and how well.
+
+    rate_factor, heat_factor   on the class's own rate and heat of cure
+    pot_life_min, peak_c       what the fitted resin gives where the sheet was read
+    """
+
+    resin: Resin
+    rate_factor: float
+    heat_factor: float
+    rate_spread_fraction: float
+    heat_spread_fraction: float
+    pot_life_min: float
+    peak_c: float
+    words: str
+
+
+def from_sheet(sheet: DataSheet, like: Resin, around: Surroundings) -> SheetFit:
+    """A resin of a class whose rate and heat are moved until it answers its data sheet.
+
+    like    the class it belongs to
+    around  the sheet and base of the box that a most depth is meant in
+
+    Thin films say only how rate times heat behave; for them the heat stays that of the class.
+    GondolaError if no rate answers the sheet.
+    """
+    given = like.model_copy(
+        update={
+            "id": sheet.id, "name": sheet.name, "viscosity_mpa_s": sheet.viscosity_mpa_s,
+            "most_pour_mm": sheet.most_pour_mm, "most_mix_g": sheet.most_mix_g,
+            "least_room_c": sheet.least_room_c, "working_min": sheet.pot_life_min,
+        }
+    )
+    thin = sheet.most_pour_mm < 8.0
+
+    def told(logs: np.ndarray) -> tuple[float, float]:
+        resin = _scaled(given, float(np.exp(logs[0])), float(np.exp(logs[1])) if not thin else 1.0)
+        cup = stand_cup(
+            resin, sheet.pot_mass_g, sheet.pot_c, sheet.pot_c,
+            hours=max(2.0, 4 * sheet.pot_life_min / 60),
+        )
+        life = cup.working_min if cup.working_min is not None else 4 * sheet.pot_life_min
+        return life, _box_peak(resin, sheet.most_pour_mm, around)
+
+    def away(moved: np.ndarray) -> np.ndarray:
+        logs = moved - 1.0
+        life, peak = told(logs)
+        first = np.log(max(life, 0.1) / sheet.pot_life_min) / POT_LIFE_OFF
+        pull = 0.05 * (logs if not thin else logs[:1])
+        if thin:
+            return np.array([first, *pull])
+        return np.array([first, (min(peak, 140.0) - SAFE_PEAK_C) / PEAK_OFF_K, *pull])
+
+    reach = (np.log(SMALLEST), np.log(LARGEST))
+    start = np.ones(1 if thin else 2)  # logs about 1: a relative difference step then has a size
+    low = [reach[0]] if thin else [reach[0], np.log(0.4)]
+    high = [reach[1]] if thin else [reach[1], np.log(1.9)]
+    found = least_squares(
+        away, start, bounds=(np.add(low, 1), np.add(high, 1)), diff_step=0.02,
+        xtol=1e-4, ftol=1e-5, max_nfev=25,
+    )
+    logs = found.x - 1.0 if not thin else np.array([found.x[0] - 1.0, 0.0])
+    life, peak = told(logs)
+    if abs(np.log(life / sheet.pot_life_min)) > 0.15 or (not thin and peak > SAFE_PEAK_C + 15):
+        raise GondolaError(
+            f"No resin of the class {like.name} has a pot life of {sheet.pot_life_min:g} min and "
+            f"pours {sheet.most_pour_mm:g} mm deep: choose another class, or check whether the "
+            "pot life is for this mass.",
+            "pot_life_min",
+        )
+    rate, heat = float(np.exp(logs[0])), float(np.exp(logs[1]))
+    spread = _spread(found.jac, thin)
+    words = (
+        f"class {like.name}, rate x {rate:.2f}, heat x {heat:.2f}, from a pot life of "
+        f"{sheet.pot_life_min:g} min for {sheet.pot_mass_g:g} g at {sheet.pot_c:g} °C"
+    )
+    if thin:
+        words += "; a thin film does not tell its heat, which stays the class's"
+    else:
+        words += f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
+    resin = _scaled(given, rate, heat).model_copy(
+        update={
+            "rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": words,
+        }
+    )
+    return SheetFit(
+        resin=Resin.model_validate(resin.model_dump()), rate_factor=round(rate, 3),
+        heat_factor=round(heat, 3), rate_spread_fraction=spread[0], heat_spread_fraction=spread[1],
+        pot_life_min=round(life, 1), peak_c=round(peak, 1), words=words,
+    )
+
+
+def _scaled(resin: Resin, rate: float, heat: float) -> Resin:
+    return resin.model_copy(
+        update={
+            "k1_per_s": resin.k1_per_s * rate, "k2_per_s": resin.k2_per_s * rate,
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * heat,
+        }
+    )
+
+
+def _box_peak(resin: Resin, depth_mm: float, around: Surroundings) -> float:
+    marched = march_pours(
+        whole_box((0.15, 0.10), [depth_mm * MM], 0.010, 4), around, [resin],
+        [TimedPour(start=0.0, mix_c=23.0, resin=0)], Room(np.full(4, 23.0), 2 * DAY), 2 * DAY,
+        Tolerance(temperature_k=0.2, degree=2e-3),
+    )
+    return float(np.nanmax(marched.peak_c))
+
+
+def _spread(jacobian: np.ndarray, thin: bool) -> tuple[float, float]:
+    """One sigma of rate and heat from what the sheet leaves open; residuals are in sigmas."""
+    if thin:
+        return 0.3, 0.3
+    covariance = np.linalg.pinv(jacobian.T @ jacobian)
+    rate, heat = np.sqrt(np.clip(np.diag(covariance), 0, None))
+    return round(float(min(rate, 1.0)), 3), round(float(min(heat, 0.5)), 3)
+
+

@@ -1,0 +1,1 @@
+"""Many evaluations for one question: staging, causes, schools, tilts."""

@@ -1,0 +1,198 @@
+"""Stages a scene: the fewest pours of one resin that break no limit, each into the tack of the last."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..answers.kept import Keeper
+from ..checks import Edit, Flag, Remedy, Severity
+from ..checks.heat import warm_words
+from ..checks.recoat import window_middle_h
+from ..checks.remedies import USUAL_WAIT_H
+from ..errors import GondolaError
+from ..evaluate import DRAFT, KEEPER, evaluate
+from ..outcome import Outcome
+from ..scene import Dose, Pour, Room, Scene
+from ..shape import Meshes
+
+MOST_POURS = 14
+"""More than this is no plan any more. Source: assumed"""
+SETTLE = 3
+"""Marches in which waits settle to the middle of the tack windows."""
+HOT_CODES = frozenset({"too_hot", "figure_hot", "may_crack"})
+"""Stops that more pours can answer."""
+HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
+"""Stops that pours and waits can answer."""
+OVER_LABEL = 1.6
+"""Depth of a pour over its label's from which staging begins to try. Source: assumed"""
+COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
+"""A mix is brought to the room, within this. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Staging:
+    """A way of pouring that stops nothing, or the best that was found.
+
+    after_words  what has to follow where the room is too cold to get it hard
+    """
+
+    name: str
+    room_c: float
+    pours_count: int
+    clear: bool
+    hottest_c: float | None
+    last_pour_d: float
+    demould_d: float | None
+    stops: list[str]
+    after_words: str
+    remedy: Remedy
+
+
+def stage_for(
+    scene: Scene, resin_id: str, rooms_c: list[float], meshes: Meshes | None = None,
+    keeper: Keeper = KEEPER,
+) -> list[Staging]:
+    """The fewest equal pours that stop nothing, for each room, and for a footprint twice as large.
+
+    GondolaError names a resin that the scene does not hold, or a room out of range. Waits are set
+    to the middle of each tack window, over some marches.
+    """
+    if resin_id not in {resin.id for resin in scene.resins}:
+        raise GondolaError(f"The scene does not hold the resin '{resin_id}'.", "resin_id")
+    found = []
+    for room_c in rooms_c:
+        if not 10 <= room_c <= 40:
+            raise GondolaError(f"A room is from 10 to 40 °C; this says {room_c:g}.", "rooms_c")
+        found.append(_staged(scene, resin_id, room_c, f"{room_c:g} °C", meshes, keeper))
+    wide = _wider(scene)
+    if wide is not None:
+        warmest = max(rooms_c)
+        found.append(
+            _staged(wide, resin_id, warmest, f"{warmest:g} °C, footprint doubled", meshes, keeper)
+        )
+    return found
+
+
+def _staged(
+    scene: Scene, resin_id: str, room_c: float, name: str, meshes: Meshes | None, keeper: Keeper
+) -> Staging:
+    resin = next(one for one in scene.resins if one.id == resin_id)
+    fill = scene.tank.fill_height_mm
+    least = max(1, int(-(-fill // (OVER_LABEL * resin.most_pour_mm))))
+    for count in range(min(least, MOST_POURS), MOST_POURS + 1):
+        tried, outcome = _settled(_cut(scene, resin_id, room_c, count), meshes, keeper)
+        stops = _stops(outcome)
+        # where only waits or a stalled cure are left, more pours would not help
+        if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops):
+            break
+    return _told(name, room_c, tried, outcome, not stops)
+
+
+def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
+    fill = scene.tank.fill_height_mm
+    bottom_up = [round(fill * (1 - (n + 1) / count), 1) for n in range(count)]
+    bottom_up[-1] = 0.0
+    pours = [
+        Pour(
+            id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id,
+            mix_c=min(WARMEST_MIX_C, max(COOLEST_MIX_C, room_c)), wait_h=0.0 if n == 0 else USUAL_WAIT_H,
+            doses=_doses_at(scene, top),
+        )
+        for n, top in enumerate(bottom_up)
+    ]
+    room = Room(day_c=room_c, night_c=room_c, spread_k=scene.brief.room.spread_k)
+    return scene.model_copy(
+        update={"pours": pours, "brief": scene.brief.model_copy(update={"room": room})}
+    )
+
+
+def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
+    """The doses that the plan had where the new pour's line is."""
+    above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
+    return max(above, key=lambda pour: pour.top_depth_mm).doses
+
+
+def _settled(
+    scene: Scene, meshes: Meshes | None, keeper: Keeper
+) -> tuple[Scene, Outcome]:
+    outcome = evaluate(scene, DRAFT, keeper, meshes=meshes)
+    for _ in range(SETTLE):
+        waits = [0.0]
+        for number in range(1, len(scene.pours)):
+            middle = window_middle_h(outcome.pours[number - 1].cure)
+            waits.append(round(middle, 1) if middle is not None else scene.pours[number].wait_h)
+        if max(abs(wait - pour.wait_h) for wait, pour in zip(waits, scene.pours, strict=True)) < 0.6:
+            break
+        pours = [
+            pour.model_copy(update={"wait_h": wait})
+            for pour, wait in zip(scene.pours, waits, strict=True)
+        ]
+        scene = scene.model_copy(update={"pours": pours})
+        outcome = evaluate(scene, DRAFT, keeper, meshes=meshes)
+    return scene, outcome
+
+
+def _stops(outcome: Outcome) -> list[Flag]:
+    return [
+        flag for flag in outcome.flags
+        if flag.severity is Severity.STOP and flag.code in HEAT_CODES
+    ]
+
+
+def _told(name: str, room_c: float, scene: Scene, outcome: Outcome, clear: bool) -> Staging:
+    pours = [pour.model_dump(mode="json") for pour in scene.pours]
+    room = scene.brief.room.model_dump(mode="json")
+    count = len(pours)
+    return Staging(
+        name=name, room_c=room_c, pours_count=count, clear=clear,
+        hottest_c=outcome.whole.hottest_c,
+        last_pour_d=round(outcome.pours[-1].start_h / 24, 1),
+        demould_d=(
+            None if outcome.whole.demould_h is None else round(outcome.whole.demould_h / 24, 1)
+        ),
+        stops=[flag.title for flag in _stops(outcome)],
+        after_words=_after(scene, outcome),
+        remedy=Remedy(
+            label=f"{count} pours of {scene.tank.fill_height_mm / count:.0f} mm at {room_c:g} °C",
+            edits=[
+                Edit(op="replace", path="/pours", value=pours),
+                Edit(op="replace", path="/brief/room", value=room),
+            ],
+        ),
+    )
+
+
+def _after(scene: Scene, outcome: Outcome) -> str:
+    """What has to follow in a room that is too cold to get the piece hard; empty where none is."""
+    if not any(flag.code == "never_hard" for flag in _stops(outcome)):
+        return ""
+    last = outcome.pours[-1]
+    words = warm_words(scene.resin_of(scene.pours[-1]), scene.brief.room)
+    if last.cure is None or last.cure.tack_closes_h is None:
+        return words
+    gone_d = (last.start_h + last.cure.tack_closes_h) / 24
+    return f"its tack is gone after {gone_d:.1f} d; then {words}"
+
+
+def _wider(scene: Scene) -> Scene | None:
+    """The same scene on twice the footprint; None where that is no tank any more."""
+    tank = scene.tank
+    grow = 2**0.5
+    width, behind = tank.inner_width_mm * grow, tank.inner_behind_mm * grow
+    if max(width, behind) > 1200:
+        return None
+    changed = tank.model_dump() | {"inner_width_mm": width, "inner_behind_mm": behind}
+    shape = changed["shape"]
+    if shape["kind"] == "free":
+        shape["points_mm"] = [[x * grow, y * grow] for x, y in shape["points_mm"]]
+    figures = [
+        figure.model_copy(
+            update={
+                "place": figure.place.model_copy(
+                    update={"x_mm": figure.place.x_mm * grow, "behind_mm": figure.place.behind_mm * grow}
+                )
+            }
+        )
+        for figure in scene.figures
+    ]
+    return scene.model_copy(update={"tank": type(tank).model_validate(changed), "figures": figures})

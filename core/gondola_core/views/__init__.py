@@ -1,0 +1,1 @@
+"""Pictures and models of answers."""
