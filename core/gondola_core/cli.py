@@ -10,7 +10,7 @@ from importlib.metadata import entry_points
 from pathlib import Path
 
 from .errors import GondolaError
-from .scene import LARGEST_FILE, Scene, read_scene
+from .scene import LARGEST_FILE, Scene, Units, read_scene
 
 COMMANDS = "gondola.commands"
 """Entry points by which other packages add commands, each taking the rest of the words."""
@@ -44,6 +44,9 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
     one.add_argument("scene", metavar="SCENE.json")
     one.add_argument("--text", action="store_true", help="as a table to read, not as JSON")
     one.add_argument("--fine", action="store_true", help="march on fine cells (seconds)")
+    one.add_argument(
+        "--units", choices=("mm", "in"), help="say sentences and the table in these units, not the scene's own"
+    )
     one.set_defaults(run=_evaluate)
     schema = commands.add_parser("schema", help="print the JSON Schema of a scene")
     schema.set_defaults(run=lambda _: json.dumps(Scene.model_json_schema(), indent=2))
@@ -55,12 +58,21 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
 
 def _evaluate(options: argparse.Namespace) -> str:
     # the kernels take a second to load: other commands need not wait for them
+    from .checks import reader_units
     from .documents.text_table import report
     from .evaluate import DRAFT, FINE, evaluate, outcome_json
 
-    scene = read_scene(_text_of(Path(options.scene)))
-    outcome = evaluate(scene, FINE if options.fine else DRAFT)
-    return report(scene.name, outcome) if options.text else outcome_json(outcome).decode()
+    scene = _in_units(read_scene(_text_of(Path(options.scene))), options.units)
+    outcome, units = evaluate(scene, FINE if options.fine else DRAFT), reader_units(scene.brief.units)
+    return report(scene.name, outcome, units) if options.text else outcome_json(outcome, units).decode()
+
+
+def _in_units(scene: Scene, units: str | None) -> Scene:
+    """The scene, read in metric units or in inches; None leaves them as they are."""
+    if units is None:
+        return scene
+    chosen = Units() if units == "mm" else Units(length="in", temperature="f", volume="floz", mass="oz")
+    return scene.model_copy(update={"brief": scene.brief.model_copy(update={"units": chosen})})
 
 
 def _text_of(path: Path) -> bytes:

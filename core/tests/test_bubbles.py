@@ -50,7 +50,7 @@ class InTheMarch(unittest.TestCase):
         grains = [Inclusion(kind="sand", diameter_mm=0.2)]
         pours = [pour.model_copy(update={"inclusions": grains}) for pour in scene.pours]
         outcome = evaluate(scene.model_copy(update={"pours": pours}))
-        self.assertTrue(outcome.pours[0].settling[0].reaches_floor)
+        self.assertTrue(outcome.pours[0].grains[0].reaches_floor)
         # by hand: deep resin near 27 degrees, the mean of its first hours in the top pour
         resin = load_library().resins["deep"]
         step = 60.0

@@ -35,7 +35,7 @@ class Commands(unittest.TestCase):
         rows = [line for line in out.splitlines() if line.strip()[:1] in "1234"]
         self.assertGreaterEqual(len(rows), 8)
         for pour in evaluate(quarry_pool()).pours:
-            opens = pour.spans.tack_opens
+            opens = pour.heat.spans.tack_opens
             self.assertIn(f"{opens.early_h:.1f} to {opens.late_h:.1f}", out)
         self.assertIn("WATCH  Pour 2 peaks at", out)
 

@@ -9,9 +9,11 @@ import numpy as np
 from seeded_scenes import HOTTEST_C, seeded_scene, varied_scene
 from verdicts_of import differing
 
+from gondola_core.answers.book import Book
+from gondola_core.answers.flood import FLOOD, SPANS
+from gondola_core.answers.joints import Meets
 from gondola_core.answers.kept import Keeper
-from gondola_core.answers.scene_heat import AFTER_LAST_POUR, cells_of, march
-from gondola_core.answers.scene_shape import scene_shape
+from gondola_core.answers.march import AFTER_LAST_POUR, cells_of, march
 from gondola_core.cure.cells import cut_cells, faces, whole_box, whole_cells
 from gondola_core.cure.losses import Surroundings
 from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
@@ -49,7 +51,8 @@ def seeded_scenes(count):
 
 def values(outcome):
     return np.array(
-        [[pour.cure.peak_c, *(getattr(pour.cure, name) for name in MOMENTS)] for pour in outcome.pours], dtype=float
+        [[pour.heat.cure.peak_c, *(getattr(pour.heat.cure, name) for name in MOMENTS)] for pour in outcome.pours],
+        dtype=float,
     )
 
 
@@ -88,7 +91,7 @@ class AgainstConverged(unittest.TestCase):
         for number, (_, outcome) in enumerate(self.drafts):
             for pour in outcome.pours:
                 with self.subTest(number, pour=pour.number):
-                    spans = pour.spans
+                    spans = pour.heat.spans
                     told = [spans.gel, spans.tack_opens, spans.tack_closes, spans.hard, spans.demould]
                     for side in ("early_h", "late_h"):
                         at = [getattr(one, side) for one in told if one is not None]
@@ -113,18 +116,18 @@ class Verdicts(unittest.TestCase):
         for grade in (DRAFT, FINE):
             with self.subTest(grade.name):
                 outcome = evaluate(two_pours(20.0, 40.0, 8.0), grade, Keeper())
-                self.assertEqual(outcome.pours[1].joint, "too early: runs together")
+                self.assertEqual(outcome.pours[1].joint.meets, Meets.TOO_EARLY)
 
     def test_a_wait_on_the_very_opening_is_called_close_by_the_draft_and_decided_by_the_fine(self):
-        opens = evaluate(two_pours(20.0, 23.0, 24.0), DRAFT, Keeper()).pours[0].cure.tack_opens_h
+        opens = evaluate(two_pours(20.0, 23.0, 24.0), DRAFT, Keeper()).pours[0].heat.cure.tack_opens_h
         for wait in np.linspace(opens - 0.02, opens + 0.02, 3):
             with self.subTest(wait):
                 scene = two_pours(20.0, 23.0, float(wait))
                 draft = evaluate(scene, DRAFT, Keeper())
-                self.assertEqual(draft.pours[1].joint, "too close to call")
+                self.assertEqual(draft.pours[1].joint.meets, Meets.TOO_CLOSE)
                 self.assertTrue(any(flag.close_call and flag.code == "too_early" for flag in draft.flags))
         fine = evaluate(scene, FINE, Keeper())
-        self.assertNotEqual(fine.pours[1].joint, "too close to call")
+        self.assertNotEqual(fine.pours[1].joint.meets, Meets.TOO_CLOSE)
         self.assertFalse(any(flag.close_call for flag in fine.flags))
 
 
@@ -170,6 +173,11 @@ class Orders(unittest.TestCase):
                 first, second = told[0][mark] - told[1][mark], told[1][mark] - told[2][mark]
                 self.assertGreater(np.log2(abs(first / second)), 1.6)
                 self.assertLess(abs(second) / told[2][mark], 2e-3)
+
+
+def cells_in(scene, grade):
+    book = Book(scene, grade, Keeper())
+    return cells_of(scene, grade, book.ask(SPANS), book.ask(FLOOD))
 
 
 def tank_of(width, behind, fill, shape=None, lean=0.0):
@@ -221,11 +229,8 @@ class Volumes(unittest.TestCase):
         for scene in (quarry_pool(), eelgrass(), ferry_landing()):
             for grade in (DRAFT, FINE):
                 with self.subTest(scene.name, grade=grade.name):
-                    shape = scene_shape(scene, {}, Keeper())
-                    marched = march(
-                        scene, scene.resins, cells_of(scene, grade, shape), grade, 0.0, 3600.0, None
-                    )
-                    poured = sum(pour.resin_volume_ml for pour in evaluate(scene, DRAFT, Keeper()).pours)
+                    marched = march(scene, cells_in(scene, grade), grade, after=3600.0)
+                    poured = sum(pour.fill.resin_volume_ml for pour in evaluate(scene, DRAFT, Keeper()).pours)
                     self.assertAlmostEqual(marched.resin_volume.sum() * 1e6 / poured, 1, delta=0.005)
 
     def test_air_that_stays_is_no_resin_in_the_march(self):
@@ -234,14 +239,13 @@ class Volumes(unittest.TestCase):
         scene = scene_with([walls(*CUP)])
         pours = [scene.pours[0].model_copy(update={"top_depth_mm": 0.0})]
         scene = scene.model_copy(update={"pours": pours})
-        shape = scene_shape(scene, {}, Keeper())
         outcome = evaluate(scene, DRAFT, Keeper())
-        self.assertAlmostEqual(outcome.pours[0].trapped_ml, 36 * 36 * 28 / 1000, delta=0.2)
+        self.assertAlmostEqual(outcome.pours[0].fill.trapped_ml, 36 * 36 * 28 / 1000, delta=0.2)
         for grade in (DRAFT, FINE):
             with self.subTest(grade.name):
-                made = march(scene, scene.resins, cells_of(scene, grade, shape), grade, 0.0, 3600.0, None)
+                made = march(scene, cells_in(scene, grade), grade, after=3600.0)
                 self.assertAlmostEqual(
-                    made.resin_volume.sum() * 1e6 / outcome.pours[0].resin_volume_ml, 1, delta=0.005
+                    made.resin_volume.sum() * 1e6 / outcome.pours[0].fill.resin_volume_ml, 1, delta=0.005
                 )
 
     def test_a_pocket_counts_with_more_inertia_than_air_has_and_it_does_not_matter(self):
@@ -253,11 +257,11 @@ class Volumes(unittest.TestCase):
 
         scene = scene_with([walls(*CUP)])
         scene = scene.model_copy(update={"pours": [scene.pours[0].model_copy(update={"top_depth_mm": 0.0})]})
-        cells = cells_of(scene, DRAFT, scene_shape(scene, {}, Keeper()))
+        cells = cells_in(scene, DRAFT)
         peaks = []
         for inertia in (box.AIR_INERTIA, box.AIR_INERTIA / 20):
             with mock.patch.object(box, "AIR_INERTIA", inertia):
-                made = march(scene, scene.resins, cells, DRAFT, 0.0, 2 * 86400.0, None)
+                made = march(scene, cells, DRAFT, after=2 * 86400.0)
             peaks.append(float(np.nanmax(made.peak_c)))
         self.assertAlmostEqual(peaks[0], peaks[1], delta=0.3)
 
@@ -270,8 +274,8 @@ class Volumes(unittest.TestCase):
                     scene = scene.model_copy(update={
                         "tank": tank_of(110, 110, 50, shape, lean), "pours": scene.pours[1:],
                     })
-                    cells = cells_of(scene, grade, scene_shape(scene, {}, Keeper()))
-                    marched = march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR / 7, None)
+                    cells = cells_in(scene, grade)
+                    marched = march(scene, cells, grade, after=AFTER_LAST_POUR / 7)
                     peaks.append(float(np.nanmax(marched.peak_c)))
                 for lower, higher in pairwise(peaks):
                     with self.subTest(name, grade=grade.name, peaks=peaks):
@@ -289,15 +293,15 @@ class History(unittest.TestCase):
                         row[level] for row in outcome.history.hottest_c for level, number in enumerate(numbers)
                         if number == pour.number and row[level] is not None
                     ]
-                    self.assertAlmostEqual(max(curve), pour.cure.peak_c, delta=0.2)
+                    self.assertAlmostEqual(max(curve), pour.heat.cure.peak_c, delta=0.2)
 
     def test_rows_follow_the_change(self):
         outcome = evaluate(ferry_landing(), DRAFT, Keeper())
         at = np.array(outcome.history.at_h)
         self.assertLessEqual(len(at), 200)
         self.assertTrue((np.diff(at) >= 0).all())
-        hot = max(outcome.pours, key=lambda pour: pour.cure.peak_c)
-        peak = hot.start_h + hot.cure.peak_at_h
+        hot = max(outcome.pours, key=lambda pour: pour.heat.cure.peak_c)
+        peak = hot.clock.start_h + hot.heat.cure.peak_at_h
         near = np.diff(at[np.abs(at - peak) < 0.5])
         self.assertLess(np.median(near), np.median(np.diff(at)))
 

@@ -171,7 +171,7 @@ class Sheets(unittest.TestCase):
 
     def test_a_panel_larger_than_the_sheet_is_named(self):
         small = tank(cutting=Cutting(sheet_mm=[90.0, 90.0]))
-        with self.assertRaisesRegex(GondolaError, "Front and back of 106 x 100 mm does not fit"):
+        with self.assertRaisesRegex(GondolaError, "Front and back of 106 mm x 100 mm does not fit"):
             nest(cut_list(small), small)
 
 

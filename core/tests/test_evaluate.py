@@ -2,8 +2,9 @@ import json
 import unittest
 from unittest import mock
 
-from gondola_core.answers import scene_heat
-from gondola_core.answers.kept import Keeper, digest
+from gondola_core.answers import march
+from gondola_core.answers.kept import Keeper
+from gondola_core.digests import digest
 from gondola_core.evaluate import DRAFT, FINE, evaluate, outcome_json
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
@@ -24,7 +25,7 @@ class Composing(unittest.TestCase):
         cls.outcome = evaluate(cls.scene, keeper=cls.keeper)
 
     def test_pours_fill_the_free_volume(self):
-        total = sum(pour.free_volume_ml for pour in self.outcome.pours)
+        total = sum(pour.fill.free_volume_ml for pour in self.outcome.pours)
         self.assertAlmostEqual(total, self.outcome.whole.free_volume_ml, delta=0.1)
         self.assertLess(total, 180 * 110 * 120 / 1000)
 
@@ -36,7 +37,7 @@ class Composing(unittest.TestCase):
                     hours for hours, number in zip(heat.gel_h, heat.pour_number, strict=True)
                     if number == pour.number
                 ]
-                self.assertEqual(max(levels), pour.cure.gel_h)
+                self.assertEqual(max(levels), pour.heat.cure.gel_h)
 
     def test_energy_balances_in_every_run(self):
         self.assertLess(self.outcome.march.imbalance_fraction, 1e-3)
@@ -51,18 +52,18 @@ class Composing(unittest.TestCase):
                 peak for peak, number in zip(heat.peak_c, heat.pour_number, strict=True)
                 if number == pour.number
             ]
-            self.assertAlmostEqual(max(levels), pour.cure.peak_c, places=2)
+            self.assertAlmostEqual(max(levels), pour.heat.cure.peak_c, places=2)
 
     def test_tack_opens_before_it_closes_before_hard_before_out(self):
         for pour in self.outcome.pours:
             with self.subTest(pour.number):
-                cure = pour.cure
+                cure = pour.heat.cure
                 self.assertLess(cure.tack_opens_h, cure.tack_closes_h)
                 self.assertLessEqual(cure.tack_closes_h, cure.hard_h)
                 self.assertLessEqual(cure.hard_h, cure.demould_h)
                 self.assertLess(cure.demould_h, cure.full_cure_d * 24)
-                self.assertLessEqual(pour.peak_band.low_c, cure.peak_c)
-                self.assertGreaterEqual(pour.peak_band.high_c, cure.peak_c)
+                self.assertLessEqual(pour.heat.peak_band.low_c, cure.peak_c)
+                self.assertGreaterEqual(pour.heat.peak_band.high_c, cure.peak_c)
 
     def test_json_is_the_same_each_time(self):
         again = outcome_json(evaluate(self.scene, keeper=Keeper()))
@@ -75,7 +76,7 @@ class Composing(unittest.TestCase):
         evaluate(moved(), keeper=keeper)
         self.assertEqual(keeper.computed["spans"], 1)
         self.assertEqual(keeper.computed["silhouette-front"], 4 + 4)
-        self.assertEqual(keeper.computed["march-draft"], 2)
+        self.assertEqual(keeper.computed["march"], 2)
 
     def test_moving_a_dose_marches_nothing_again(self):
         keeper = Keeper()
@@ -83,7 +84,7 @@ class Composing(unittest.TestCase):
         document = quarry_pool().model_dump(mode="json")
         document["pours"][1]["doses"][0]["dose_drops_per_100g"] = 1.0
         evaluate(scene_from(document), keeper=keeper)
-        self.assertEqual(keeper.computed["march-draft"], 1)
+        self.assertEqual(keeper.computed["march"], 1)
         self.assertEqual(keeper.computed["water"], 2)
 
     def test_draft_and_fine_agree_and_fine_reports_progress(self):
@@ -91,8 +92,8 @@ class Composing(unittest.TestCase):
         fine = evaluate(self.scene, FINE, keeper=Keeper(), progress=seen.append)
         for draft, close in zip(self.outcome.pours, fine.pours, strict=True):
             with self.subTest(draft.number):
-                self.assertAlmostEqual(draft.cure.peak_c, close.cure.peak_c, delta=1.5)
-                self.assertAlmostEqual(draft.cure.tack_opens_h, close.cure.tack_opens_h, delta=1)
+                self.assertAlmostEqual(draft.heat.cure.peak_c, close.heat.cure.peak_c, delta=1.5)
+                self.assertAlmostEqual(draft.heat.cure.tack_opens_h, close.heat.cure.tack_opens_h, delta=1)
         self.assertGreater(len(seen), 3)
         self.assertEqual(seen, sorted(seen))
 
@@ -100,9 +101,9 @@ class Composing(unittest.TestCase):
         document = quarry_pool().model_dump(mode="json")
         document["bed"]["heights_mm"] = [[60, 60], [60, 60]]
         outcome = evaluate(scene_from(document))
-        self.assertIsNone(outcome.pours[0].cure)
-        self.assertAlmostEqual(outcome.pours[0].free_volume_ml, 0, places=3)
-        self.assertIsNotNone(outcome.pours[1].cure)
+        self.assertIsNone(outcome.pours[0].heat.cure)
+        self.assertAlmostEqual(outcome.pours[0].fill.free_volume_ml, 0, places=3)
+        self.assertIsNotNone(outcome.pours[1].heat.cure)
 
     def test_odd_plans_are_answered(self):
         rows = [
@@ -133,7 +134,7 @@ class Composing(unittest.TestCase):
         document = quarry_pool().model_dump(mode="json")
         document["bed"]["heights_mm"] = [[120, 120], [120, 120]]
         outcome = evaluate(scene_from(document), DRAFT, Keeper())
-        self.assertTrue(all(pour.cure is None for pour in outcome.pours))
+        self.assertTrue(all(pour.heat.cure is None for pour in outcome.pours))
         self.assertIn("no_room", [flag.code for flag in outcome.flags])
 
 
@@ -141,18 +142,18 @@ class Keeping(unittest.TestCase):
     def test_oldest_answers_are_forgotten(self):
         keeper = Keeper(most=2)
         for value in (1, 2, 3, 1):
-            keeper.keep("square", value, lambda value=value: value**2)
+            keeper.keep("square", str(value), lambda value=value: value**2)
         self.assertEqual(keeper.computed["square"], 4)
-        keeper.keep("square", 1, lambda: self.fail("kept"))
+        keeper.keep("square", "1", lambda: self.fail("kept"))
 
     def test_a_subject_of_large_answers_keeps_only_its_latest(self):
         keeper = Keeper(most=10)
-        keeper.keep("small", 0, lambda: "stays")
+        keeper.keep("small", "0", lambda: "stays")
         for value in (1, 2, 3):
-            keeper.keep("large", value, lambda value=value: value, most=2)
-        keeper.keep("small", 0, lambda: self.fail("kept"))
-        keeper.keep("large", 3, lambda: self.fail("kept"), most=2)
-        keeper.keep("large", 1, lambda: 1, most=2)
+            keeper.keep("large", str(value), lambda value=value: value, most=2)
+        keeper.keep("small", "0", lambda: self.fail("kept"))
+        keeper.keep("large", "3", lambda: self.fail("kept"), most=2)
+        keeper.keep("large", "1", lambda: 1, most=2)
         self.assertEqual(keeper.computed["large"], 4)
 
     def test_digest_tells_inputs_apart(self):
@@ -165,12 +166,12 @@ class Keeping(unittest.TestCase):
     def test_a_failing_answer_is_not_kept(self):
         keeper = Keeper()
         with self.assertRaises(ZeroDivisionError):
-            keeper.keep("bad", 1, lambda: 1 / 0)
-        self.assertEqual(keeper.keep("bad", 1, lambda: 7), 7)
+            keeper.keep("bad", "1", lambda: 1 / 0)
+        self.assertEqual(keeper.keep("bad", "1", lambda: 7), 7)
 
     def test_every_grade_is_kept_apart(self):
-        with mock.patch.object(scene_heat, "march_pours", wraps=scene_heat.march_pours) as march:
+        with mock.patch.object(march, "march_pours", wraps=march.march_pours) as marched:
             keeper = Keeper()
             evaluate(quarry_pool(), DRAFT, keeper)
             evaluate(quarry_pool(), DRAFT, keeper)
-        self.assertEqual(march.call_count, 4)
+        self.assertEqual(marched.call_count, 4)

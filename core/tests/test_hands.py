@@ -4,10 +4,12 @@ import unittest
 
 import numpy as np
 
+from gondola_core.answers.book import Book
+from gondola_core.answers.heat import HEAT
 from gondola_core.answers.kept import Keeper
 from gondola_core.bench.hands import HandsOn, hands_on
 from gondola_core.bench.mixing import mix_for
-from gondola_core.checks.hands import hands_flags
+from gondola_core.checks.hands import hands_late
 from gondola_core.cure.bond import bond_below
 from gondola_core.cure.kinetics import isothermal_cure
 from gondola_core.evaluate import DRAFT, evaluate
@@ -63,8 +65,8 @@ class Hands(unittest.TestCase):
         slow = HandsOn(planned_min=9.0, working_min=6.0, own=False)
         for warm, count in ((24.0, 1), (18.0, 0)):
             with self.subTest(warm):
-                flags = hands_flags(quarry("quick-cast", mix_c=warm), [slow])
-                self.assertEqual(len(flags[0].remedies), count)
+                first = next(iter(hands_late(quarry("quick-cast", mix_c=warm), [slow])))
+                self.assertEqual(len(first.remedies), count)
 
     def test_hands_of_no_time_are_refused(self):
         with self.assertRaisesRegex(Exception, "hands-on time"):
@@ -76,14 +78,14 @@ class Bonds(unittest.TestCase):
         left, degree = [], []
         for wait in (10.0, 22.0, 30.0, 60.0, 140.0):
             outcome = evaluate(quarry(wait_h=wait), DRAFT, Keeper())
-            bond = outcome.pours[1].bond
+            bond = outcome.pours[1].joint.bond
             left.append(bond.bond_fraction)
             degree.append(bond.below_cured_fraction)
         self.assertEqual(left[0], 1.0)  # not yet gelled
         self.assertEqual(left, sorted(left, reverse=True))
         self.assertLess(left[-1], 0.35)
         self.assertEqual(degree, sorted(degree))
-        self.assertIsNone(outcome.pours[0].bond)
+        self.assertIsNone(outcome.pours[0].joint.bond)
 
     def test_it_counts_the_ends_left_over_those_at_gel(self):
         # a thin film in a steady room cures as its isotherm does
@@ -97,18 +99,13 @@ class Bonds(unittest.TestCase):
         pours[0].update(top_depth_mm=3, mix_c=24)
         pours[1].update(top_depth_mm=0, mix_c=24, wait_h=40)
         document["pours"] = pours
-        bond = evaluate(scene_from(document), DRAFT, Keeper()).pours[1].bond
+        bond = evaluate(scene_from(document), DRAFT, Keeper()).pours[1].joint.bond
         degree = float(isothermal_cure(np.full(401, 24.0), 360.0, resin)[-1])
         self.assertAlmostEqual(bond.below_cured_fraction, degree, delta=0.012)
         self.assertAlmostEqual(bond.bond_fraction, (1 - bond.below_cured_fraction) / (1 - 0.58), places=3)
 
     def test_nothing_below_has_no_joint(self):
-        outcome_scene = quarry()
-        from gondola_core.answers.scene_heat import scene_heat
-        from gondola_core.answers.scene_shape import scene_shape
-
-        keeper = Keeper()
-        heat = scene_heat(outcome_scene, DRAFT, scene_shape(outcome_scene, {}, keeper), keeper)
+        heat = Book(quarry(), DRAFT, Keeper()).ask(HEAT)
         self.assertIsNone(bond_below(heat.marched, 0, LIBRARY.resins["deep"]))
 
 

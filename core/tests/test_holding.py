@@ -2,18 +2,10 @@ import unittest
 
 from test_fill import figure
 
-from gondola_core.holding.facts import (
-    TACK_KPA,
-    Wetting,
-    buckling_force,
-    cantilever_bend,
-    figure_facts,
-    figure_mass_g,
-    least_diameter,
-    lift_force,
-    shell_inside,
-    worst_load,
-)
+from gondola_core.holding.facts import figure_facts
+from gondola_core.holding.laws import buckling_force, cantilever_bend, least_diameter, lift_force, shell_inside
+from gondola_core.holding.load import TACK_KPA, Wetting, figure_mass_g, worst_load
+from gondola_core.holding.ways import WAYS, Nearby
 from gondola_core.materials import load_library
 from gondola_core.scene import Ellipsoid, Hold, Hollow
 from gondola_core.shape import Bulk, figure_bulk
@@ -24,12 +16,12 @@ BALL = Ellipsoid(kind="ellipsoid", centre_mm=[0, 0, 0], radii_mm=[10, 10, 10])
 
 
 def facts(body, **more):
-    given = {
+    near = Nearby(**{
         "gap_below_mm": 40.0, "line_below_mm": 0.5, "contact_cm2": 1.0, "layer_is_stiff": True,
-        "room_above_mm": 20.0, "peak_c": 32.0, "above_ml": 0.0, "trapped_ml": 0.0,
-    } | more
+        "room_above_mm": 20.0, "peak_c": 32.0,
+    } | more)
     bulk = figure_bulk(body, {})
-    return figure_facts(body, bulk, worst_load(body, bulk, [pour(1, 0.0, 1000.0)]), **given)
+    return figure_facts(body, bulk, worst_load(body, bulk, [pour(1, 0.0, 1000.0)]), near, above_ml=0.0, trapped_ml=0.0)
 
 
 def pour(number, floor_mm, line_mm, air=(0.0, 0.0), resin=LIBRARY.resins["deep"]):
@@ -68,7 +60,7 @@ class Laws(unittest.TestCase):
 
 class Figures(unittest.TestCase):
     def test_what_floats_and_what_sinks(self):
-        rows = [("balsa", "floats"), ("polystyrene", "near neutral, may drift"),
+        rows = [("balsa", "floats"), ("polystyrene", "drifts"),
                 ("polymer-clay", "sinks"), ("abs", "floats"), ("steel", "sinks")]
         for material, behaves in rows:
             with self.subTest(material):
@@ -123,7 +115,16 @@ class Figures(unittest.TestCase):
         for name, told, holds in rows:
             with self.subTest(name):
                 self.assertEqual(told.holds, holds, told.sentence)
-                self.assertTrue(told.sentence)
+                self.assertTrue(told.sentence.said())
+
+    def test_every_way_that_a_scene_can_name_is_registered(self):
+        from typing import get_args
+
+        from gondola_core.scene import Figure
+
+        named = get_args(Figure.model_fields["holding"].annotation)
+        self.assertEqual(list(WAYS), list(named))
+        self.assertEqual([one.way for one in facts(figure(BALL)).ways], list(named))
 
     def test_bulk_stands_wherever_the_figure_does(self):
         near, far = figure(BALL), figure(BALL, x=10, height=80)

@@ -74,7 +74,7 @@ class InTheScene(unittest.TestCase):
         share = less.whole.free_volume_ml / whole.whole.free_volume_ml
         self.assertAlmostEqual(share, pi / 4, delta=0.03)
         self.assertLessEqual(
-            max(p.cure.peak_c for p in less.pours), max(p.cure.peak_c for p in whole.pours) + 0.3
+            max(p.heat.cure.peak_c for p in less.pours), max(p.heat.cure.peak_c for p in whole.pours) + 0.3
         )
         self.assertLess(less.march.imbalance_fraction, 1e-3)
 

@@ -4,7 +4,6 @@ import unittest
 from dataclasses import replace
 
 from gondola_core.answers.kept import Keeper
-from gondola_core.checks.recoat import recoat_flags
 from gondola_core.cure.spans import CureSpan, cure_spans
 from gondola_core.evaluate import DRAFT, evaluate
 from gondola_core.samples import quarry_pool
@@ -23,7 +22,7 @@ class Spans(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
         cls.outcomes = {k: evaluate(with_room(k), DRAFT, Keeper()) for k in (0.5, 2.0, 4.0)}
-        cls.cure = cls.outcomes[2.0].pours[0].cure
+        cls.cure = cls.outcomes[2.0].pours[0].heat.cure
 
     def test_every_moment_lies_in_its_band_and_a_vaguer_room_widens_it(self):
         for pours in zip(*(outcome.pours for outcome in self.outcomes.values()), strict=True):
@@ -31,7 +30,7 @@ class Spans(unittest.TestCase):
                 with self.subTest(name, pour=pours[0].number):
                     widths = []
                     for pour in pours:
-                        span, at = getattr(pour.spans, name), getattr(pour.cure, moment)
+                        span, at = getattr(pour.heat.spans, name), getattr(pour.heat.cure, moment)
                         self.assertLessEqual(span.early_h, at)
                         self.assertGreaterEqual(span.late_h, at)
                         widths.append(span.late_h - span.early_h)
@@ -58,21 +57,26 @@ class Spans(unittest.TestCase):
     def test_dam_comes_off_with_the_last_pour_that_can(self):
         whole, pours = self.outcomes[2.0].whole, self.outcomes[2.0].pours
         self.assertAlmostEqual(
-            whole.demould_span.late_h, max(one.start_h + one.spans.demould.late_h for one in pours), places=1
+            whole.demould_span.late_h, max(one.clock.start_h + one.heat.spans.demould.late_h for one in pours), places=1
         )
         self.assertLess(whole.demould_span.early_h, whole.demould_h)
 
     def test_the_next_pour_is_told_when_it_is_near_an_end(self):
-        told = self.outcomes[2.0].pours[0]
-        opens, closes = told.cure.tack_opens_h, told.cure.tack_closes_h
+        pours = [quarry_pool().pours[0], quarry_pool().pours[1].model_copy(update={"wait_h": 80.0})]
+        pours += quarry_pool().pours[2:]
+        told = evaluate(with_room(2.0).model_copy(update={"pours": pours}), DRAFT, Keeper()).pours[0]
+        opens, closes = told.heat.cure.tack_opens_h, told.heat.cure.tack_closes_h
         rows = [
             (opens - 1, ["too_early"]), (opens + 0.5, ["maybe_early"]),
             (0.5 * (opens + closes), []), (closes - 0.5, ["maybe_late"]), (closes + 1, ["too_late"]),
         ]
         for wait, codes in rows:
             with self.subTest(wait):
-                found = recoat_flags(quarry_pool(), 1, told.cure, told.spans, [0.0, wait])
-                self.assertEqual([flag.code for flag in found], codes)
+                scene = with_room(2.0)
+                pours = [*scene.pours[:1], scene.pours[1].model_copy(update={"wait_h": wait}), *scene.pours[2:]]
+                flags = evaluate(scene.model_copy(update={"pours": pours}), DRAFT, Keeper()).flags
+                recoat = {"too_early", "too_late", "maybe_early", "maybe_late"}
+                self.assertEqual([one.code for one in flags if one.pour_number == 2 and one.code in recoat], codes)
 
 
 if __name__ == "__main__":

@@ -58,7 +58,7 @@ class Stocks(unittest.TestCase):
         tiny = measured_pour(dosed(("red-ink", 0.002)), 2, 12.0, 8.0)
         large = measured_pour(dosed(("red-ink", 0.002)), 2, 1200.0, 800.0)
         self.assertGreaterEqual(tiny.rounding_de00, large.rounding_de00)
-        self.assertIn("below what can be measured", tiny.doses[0].risk)
+        self.assertIn("below what can be measured", tiny.doses[0].risk.said())
 
     def test_nothing_dosed_or_nothing_mixed(self):
         plain = measured_pour(dosed(), 2, 500.0, 350.0)
@@ -67,12 +67,12 @@ class Stocks(unittest.TestCase):
         self.assertEqual(empty.doses, [])
 
     def test_words_of_the_test_cup_hold_the_same_dose(self):
-        words = measured_pour(dosed(("red-ink", 0.5)), 2, 500.0, 350.0).cup_words
+        words = measured_pour(dosed(("red-ink", 0.5)), 2, 500.0, 350.0).cup_words.said()
         density = quarry_pool().resins[0].density_g_ml
-        self.assertIn(f"{20 * density:.0f} g of mixed resin", words)
+        self.assertIn(f"{20 * density:.1f} g of mixed resin", words)
         # 0.11 neat drops are 5.5 of the strongest stock that needs three or more
         self.assertIn(f"{0.5 * 20 * density / 100 * 50:.0f} drops of red ink 1:50", words)
-        strong = measured_pour(dosed(("red-ink", 20.0)), 2, 500.0, 350.0).cup_words
+        strong = measured_pour(dosed(("red-ink", 20.0)), 2, 500.0, 350.0).cup_words.said()
         self.assertIn("4 drops of red ink.", strong)
 
     def test_risks_by_form(self):
@@ -88,4 +88,4 @@ class Stocks(unittest.TestCase):
             document["pours"][1]["doses"] = [{"colourant_id": key, "dose_drops_per_100g": dose}]
             with self.subTest(key):
                 pour = measured_pour(scene_from(document), 2, 500.0, 350.0)
-                self.assertIn(words, pour.doses[0].risk)
+                self.assertIn(words, pour.doses[0].risk.said())

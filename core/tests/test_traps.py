@@ -227,9 +227,10 @@ class Basins(unittest.TestCase):
                                delta=0.01)
         spans, free = flooded([], bed=ridge)
         self.assertEqual(late_hollows(scene_with([], bed=ridge), spans, free), [])
-        places = pour_places(scene_with([], bed=ridge), spans, free, [25.0, 60.0])
+        places = pour_places(scene_with([], bed=ridge).tank, spans, free, [25.0, 60.0])
         self.assertEqual([len(places[0]), len(places[1])], [2, 1])
-        self.assertEqual({place.name for place in places[0]}, {"the hollow at the left", "the hollow at the right"})
+        names = {place.name.said() for place in places[0]}
+        self.assertEqual(names, {"the hollow at the left", "the hollow at the right"})
         total = sum(place.volume_ml for place in places[0])
         self.assertAlmostEqual(total, wet_ml([], 25.0, bed=ridge), delta=0.05)
 

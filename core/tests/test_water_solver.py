@@ -51,8 +51,8 @@ class ScaleTrue(unittest.TestCase):
         outcome = evaluate(dosed(scene, solved), DRAFT, Keeper())
         for pour in outcome.pours:
             with self.subTest(pour.number):
-                self.assertLessEqual(pour.measured.rounding_de00, 1.0)
-                for one in pour.measured.doses:
+                self.assertLessEqual(pour.cup.measured.rounding_de00, 1.0)
+                for one in pour.cup.measured.doses:
                     self.assertGreaterEqual(one.drops, 10)
 
     def test_what_it_says_is_off_is_what_its_doses_are_off(self):

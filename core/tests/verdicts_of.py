@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from gondola_core.answers.joints import Meets
 from gondola_core.outcome import Outcome
 
 
 def verdicts(outcome: Outcome) -> dict[tuple[object, ...], tuple[str, bool]]:
     """Each joint's word, each stop and each watch, and whether it was called close."""
     told: dict[tuple[object, ...], tuple[str, bool]] = {
-        ("joint", pour.number): (pour.joint, pour.joint == "too close to call") for pour in outcome.pours
+        ("joint", pour.number): (pour.joint.meets, pour.joint.meets == Meets.TOO_CLOSE) for pour in outcome.pours
     }
     for flag in outcome.flags:
         if flag.severity != "note":

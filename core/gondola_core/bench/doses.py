@@ -14,6 +14,7 @@ from ..tint.colour import colour_difference
 from ..tint.solver import SHARES_OF_DEPTH, card
 from ..tint.spectrum import WAVELENGTHS_NM
 from ..units import MM
+from ..words import Words, words
 
 Array = NDArray[np.float64]
 
@@ -27,6 +28,8 @@ NEAT_DROPS = 10
 """Neat drops that a stock is made from. Source: own_light"""
 CUP_ML, CUP_ACROSS_MM = 20.0, 30.0
 """The test cup. Source: assumed"""
+LEAST_COUNTED = 3
+"""Fewer drops than this cannot be counted to any purpose. Source: own_light"""
 CUP_DROPS = 3
 """Fewest drops that a test cup is dosed with. Source: assumed"""
 
@@ -52,8 +55,8 @@ class Measured:
     off_fraction: float
     more_de00: float
     less_de00: float
-    recipe: str
-    risk: str
+    recipe: Words
+    risk: Words | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,7 +68,7 @@ class MeasuredPour:
     plain_part_a_g: float
     rounding_de00: float
     doses: list[Measured]
-    cup_words: str
+    cup_words: Words | None
 
 
 def measured_pour(
@@ -95,7 +98,7 @@ def measured_pour(
         plain_part_a_g=round(part_a_g - booked, 2),
         rounding_de00=round(_difference(pairs, rounded, depth), 2),
         doses=measured,
-        cup_words=_cup_words(scene, pairs),
+        cup_words=_cup_words(scene, number, pairs),
     )
 
 
@@ -138,23 +141,21 @@ def _measured(
     )
 
 
-def _recipe(ink: Colourant, factor: int) -> str:
+def _recipe(ink: Colourant, factor: int) -> Words:
     if factor == 1:
-        return "neat"
+        return words("doses.neat")
     part = NEAT_DROPS * ink.drop_g * (factor - 1)
-    return f"{NEAT_DROPS} drops of {ink.name} into {part:.1f} g of part A, stirred"
+    return words("doses.stock", drops=NEAT_DROPS, name=ink.name, part=part)
 
 
-def _risk(ink: Colourant, exact: float, neat: float) -> str:
+def _risk(ink: Colourant, exact: float, neat: float) -> Words | None:
     if ink.form == "craft_paint":
-        return "milky: craft paint turns clear resin to milk and its water spoils the cure"
+        return words("doses.milky")
     if not ink.modelled:
-        return "not modelled: try it in a cup"
-    if exact < 3:
-        return f"below what can be measured: {neat:.3f} neat drops; make a weaker stock or a larger batch"
-    if ink.form in ("paste", "white"):
-        return "dense: stir it into a little part A first"
-    return ""
+        return words("doses.not_modelled")
+    if exact < LEAST_COUNTED:
+        return words("doses.too_few", neat=neat)
+    return words("doses.dense") if ink.form in ("paste", "white") else None
 
 
 def _difference(
@@ -171,26 +172,22 @@ def _difference(
     return float(colour_difference(fronts[0], fronts[1]).max())
 
 
-def _cup_drops(ink: Colourant, neat: float) -> str:
+def _cup_drops(ink: Colourant, neat: float) -> Words:
     """Drops for the cup: neat, or of the strongest stock that needs a few."""
     factor = next((one for one in FACTORS if one * neat >= CUP_DROPS), FACTORS[-1])
-    stock = "" if factor == 1 else f" 1:{factor}"
-    return f"{neat * factor:.0f} drops of {ink.name}{stock}"
+    return words(
+        "doses.cup_drops" if factor == 1 else "doses.cup_stock", drops=neat * factor, name=ink.name, factor=factor
+    )
 
 
-def _cup_words(scene: Scene, pairs: list[tuple[Colourant, float]]) -> str:
+def _cup_words(scene: Scene, number: int, pairs: list[tuple[Colourant, float]]) -> Words | None:
     """A cup of the same dose, and how deep to look through it to see the whole tank's tint."""
     if not pairs:
-        return ""
-    density = scene.resins[0].density_g_ml
-    grams = CUP_ML * density
-    parts = ", ".join(
-        _cup_drops(ink, dose * grams / 100) for ink, dose in pairs if dose > 0
-    )
+        return None
+    grams = CUP_ML * scene.resin_of(scene.pours[number - 1]).density_g_ml
     deep_mm = CUP_ML * 1000 / (np.pi * (CUP_ACROSS_MM / 2) ** 2)
     fill_mm = scene.tank.fill_height_mm
-    return (
-        f"Test cup: {grams:.0f} g of mixed resin with {parts}. In a cup {CUP_ACROSS_MM:.0f} mm across it "
-        f"is {deep_mm:.0f} mm deep: look down through it on white, and through {fill_mm:.0f} mm in the "
-        f"tank it is that {fill_mm / deep_mm:.0f} times over."
+    return words(
+        "doses.cup", mix=grams, across=CUP_ACROSS_MM, deep=deep_mm, fill=fill_mm, times=fill_mm / deep_mm,
+        drops=[_cup_drops(ink, dose * grams / 100) for ink, dose in pairs if dose > 0],
     )

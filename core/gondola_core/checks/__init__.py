@@ -1,35 +1,30 @@
-"""Flags and remedies: what will go wrong, by how much, and what to try."""
+"""Flags and remedies: what will go wrong, by how much, and what to try. Each file registers its checks."""
 
-from .build import dam_flags
-from .close import with_close_calls
-from .figures import figure_flags
-from .flag import Edit, Flag, Remedy, Severity
-from .hands import hands_flags
-from .heat import HeatLimit, heat_limits, pour_flags
-from .scene import scene_flags
-from .water import water_flags
+from . import air, bed, dam, figures, hands, heat, recoat, water
+from .flag import Finding, Flag, Remedy, Severity, Where
+from .registry import CHECKS, Check, check
+from .telling import flags_answer, reader_units, told_remedy
 
-_ORDER = {Severity.STOP: 0, Severity.WATCH: 1, Severity.NOTE: 2}
-
-
-def in_order(flags: list[Flag]) -> list[Flag]:
-    """Worst first; within a grade as they were found."""
-    return sorted(flags, key=lambda flag: _ORDER[flag.severity])
-
+FLAGS = flags_answer()
 
 __all__ = [
-    "Edit",
+    "CHECKS",
+    "FLAGS",
+    "Check",
+    "Finding",
     "Flag",
-    "HeatLimit",
     "Remedy",
     "Severity",
-    "dam_flags",
-    "figure_flags",
-    "hands_flags",
-    "heat_limits",
-    "in_order",
-    "pour_flags",
-    "scene_flags",
-    "water_flags",
-    "with_close_calls",
+    "Where",
+    "air",
+    "bed",
+    "check",
+    "dam",
+    "figures",
+    "hands",
+    "heat",
+    "reader_units",
+    "recoat",
+    "told_remedy",
+    "water",
 ]

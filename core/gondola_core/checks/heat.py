@@ -1,159 +1,109 @@
-"""What is too hot, too deep, too much, or poured at the wrong time."""
+"""What is too hot, too deep, too much, too cold to get hard, or cracks as it cools."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator
+from typing import Any
 
-from ..bench.mixing import Mix
+from ..answers.cups import CUPS, Cup
+from ..answers.fills import VOLUMES, Volumes
+from ..answers.heat import HEAT, RUNAWAY_C, Cures, Heat
+from ..answers.limits import HeatLimit, limits_of_pour
+from ..answers.setting import STRESSES
 from ..cure.kinetics import degree_at_glass_temperature
 from ..cure.march import DEMOULD_TG_C
-from ..cure.moments import PourCure, PourPlaces
-from ..cure.spans import CureSpans
+from ..cure.moments import PourCure
 from ..cure.stress import CRACKS_AT, PourStress
 from ..cure.tail import WARMEST_BOX_C, warm_end
 from ..materials import Resin
 from ..scene import Room, Scene
-from .flag import Flag, Remedy, Severity
-from .recoat import recoat_flags, window_middle_h
-from .remedies import split_pour, warm_room
+from ..scene.edits import Edit, split_pour, warm_room
+from ..scene.schedule import pour_starts_h
+from ..words import Words, words
+from .flag import Finding, Severity, Where
+from .recoat import window_middle_h
+from .registry import check
 
-RUNAWAY_C = 100.0
-"""degrees C; above this the reaction feeds itself and the number itself is uncertain. Source:
-own_march"""
 WATCH_STRESS = 0.6
 """Stress over strength from which it is said. Source: own_march"""
-PAINT_C = 80.0
-"""degrees C; acrylic paint yellows from here. Source: own_march"""
 LEAST_SPLIT_MM = 8.0
 """Depth of a pour below which halves of it are not worth a day. Source: assumed"""
 NEAR_LIMIT_K = 5.0
 """K below a limit from which it is said. Source: assumed"""
+COLD_WATCH_K = 2.0
+"""K below a label's least room from which it is watched, not noted. Source: assumed"""
+WARM_NIGHT_C = 22.0
+"""degrees C of a room in which every class gets hard. Source: own_march"""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class HeatLimit:
-    """Something that heat spoils, where it sits, and how hot it gets there.
-
-    pour_id    None if it stands beside every pour
-    reached_c  hottest there, of the pour or of all; None where the march tells nothing
-    """
-
-    name: str
-    limit_c: float
-    pour_id: str | None
-    words: str
-    reached_c: float | None
-
-
-def pour_flags(
-    scene: Scene,
-    cures: Sequence[PourCure | None],
-    mixes: Sequence[Mix],
-    starts_h: Sequence[float],
-    bands_c: Sequence[tuple[float, float] | None],
-    spans: Sequence[CureSpans | None],
-    places: Sequence[PourPlaces],
-    stresses: Sequence[PourStress | None],
-    depths_mm: Sequence[float],
-) -> list[Flag]:
-    """Flags of heat, label limits and recoat times, pour by pour from the bottom.
-
-    depths_mm  of each pour's liquid
-    """
-    found: list[Flag] = []
-    for number, cure in enumerate(cures, start=1):
+@check("no_room", stage="pours", needs=(HEAT,), source="definition")
+def no_room(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """A pour that is all bed or figure."""
+    for number, (pour, cure) in enumerate(zip(scene.pours, heat.cures, strict=True), start=1):
         if cure is None:
-            found.append(_no_room_flag(scene, number))
+            yield Finding(
+                severity=Severity.WATCH, where=Where(depth_mm=pour.top_depth_mm, pour_number=number), number=0.0,
+                limit=0.0, quantity="volume", values={"pour": number, "line": pour.top_depth_mm},
+            )
+
+
+@check("too_deep", stage="pours", needs=(HEAT, VOLUMES), source="own_resin_classes", remedies=(split_pour,))
+def too_deep(scene: Scene, heat: Heat, volumes: Volumes) -> Iterator[Finding]:
+    """Deeper than the label allows, by the liquid's own depth."""
+    for number, pour, cure, depth in _poured(scene, heat, volumes):
+        resin = scene.resin_of(pour)
+        if depth > resin.most_pour_mm:
+            yield Finding(
+                severity=Severity.WATCH,
+                where=Where(depth_mm=round(pour.top_depth_mm + depth / 2, 1), pour_number=number),
+                number=round(depth, 1), limit=resin.most_pour_mm, quantity="length",
+                values={"pour": number, "resin": resin.name},
+                remedies=[split_pour(scene, number, depth, window_middle_h(cure))],
+            )
+
+
+@check("too_much", stage="pours", needs=(HEAT, VOLUMES, CUPS), source="own_resin_classes", remedies=(split_pour,))
+def too_much(scene: Scene, heat: Heat, volumes: Volumes, cups: list[Cup]) -> Iterator[Finding]:
+    """More than may be mixed at once."""
+    for number, pour, cure, depth in _poured(scene, heat, volumes):
+        resin, mix = scene.resin_of(pour), cups[number - 1].mix
+        if mix.mix_g > resin.most_mix_g:
+            yield Finding(
+                severity=Severity.WATCH,
+                where=Where(depth_mm=round(pour.top_depth_mm + depth / 2, 1), pour_number=number),
+                number=round(mix.mix_g), limit=resin.most_mix_g, quantity="mass",
+                values={"pour": number, "resin": resin.name, "cups": mix.cups_count},
+                remedies=_halves(scene, number, depth, cure),
+            )
+
+
+def _poured(scene: Scene, heat: Heat, volumes: Volumes) -> Iterator[tuple[int, Any, PourCure, float]]:
+    """Pours that have room: (number, pour, cure, depth of its liquid)."""
+    for number, (pour, cure, depth) in enumerate(
+        zip(scene.pours, heat.cures, volumes.depth_mm.tolist(), strict=True), start=1
+    ):
+        if cure is not None:
+            yield number, pour, cure, depth
+
+
+def _halves(scene: Scene, number: int, depth_mm: float, cure: PourCure) -> list[Edit]:
+    return [split_pour(scene, number, depth_mm, window_middle_h(cure))] if depth_mm >= LEAST_SPLIT_MM else []
+
+
+@check("too_hot", stage="pours", needs=(HEAT, VOLUMES), source="own_march", remedies=(split_pour,))
+def too_hot(scene: Scene, heat: Heat, volumes: Volumes) -> Iterator[Finding]:
+    """The worst of what each pour can spoil, each at its own place."""
+    starts = pour_starts_h(scene.pours)
+    for number, _, cure, depth in _poured(scene, heat, volumes):
+        if _warmed_by_hotter(number, heat.cures, starts):
             continue
-        depth = float(depths_mm[number - 1])
-        found += _label_flags(scene, number, cure, mixes[number - 1], depth)
-        if not _warmed_by_hotter(number, cures, starts_h):
-            found += _hot_flags(
-                scene, number, cure, starts_h[number - 1], bands_c[number - 1], places[number - 1], depth
-            )
-        found += _stress_flags(scene, number, cure, stresses[number - 1], starts_h[number - 1], depth)
-        if number < len(cures):
-            found += recoat_flags(scene, number, cure, spans[number - 1], starts_h)
-        found += _slow_flags(scene, number, cure, starts_h[number - 1])
-    return found
+        limits = limits_of_pour(scene, number, cure, heat.places[number - 1])
+        worst = _worst_limit(limits, cure, heat.bands_c[number - 1], scene.brief.room.mean_c)
+        if worst is not None:
+            yield _hot(scene, number, cure, heat, depth, *worst)
 
 
-def heat_limits(
-    scene: Scene, cures: Sequence[PourCure | None], places: Sequence[PourPlaces]
-) -> list[HeatLimit]:
-    """What the dam, the bed and each pour's resin stand, and what each gets at its own place."""
-    limits = [
-        limit
-        for number in range(1, len(scene.pours) + 1)
-        for limit in limits_of_pour(scene, number, cures[number - 1], places[number - 1])
-    ]
-    whole: dict[str, HeatLimit] = {}
-    for limit in limits:
-        seen = whole.get(limit.name)
-        hotter = seen is None or (limit.reached_c or -99) > (seen.reached_c or -99)
-        if limit.pour_id is None and hotter:
-            whole[limit.name] = limit
-    return [*whole.values(), *(limit for limit in limits if limit.pour_id is not None)]
-
-
-def limits_of_pour(
-    scene: Scene, number: int, cure: PourCure | None, place: PourPlaces
-) -> list[HeatLimit]:
-    """The limits that one pour can break."""
-    wall, bed, pour = scene.tank.wall.material, scene.bed.material, scene.pours[number - 1]
-    resin = scene.resin_of(pour)
-    limits = [
-        HeatLimit(
-            name=wall.name, limit_c=wall.limit_c, pour_id=None, reached_c=place.sheet_c,
-            words=f"the {wall.name} of the dam softens near",
-        ),
-        HeatLimit(
-            name=bed.name, limit_c=bed.limit_c, pour_id=None, reached_c=place.bed_c,
-            words=f"the bed of {bed.name} stands",
-        ),
-        HeatLimit(
-            name="paint", limit_c=PAINT_C, pour_id=None, reached_c=place.bed_c,
-            words="the paint on the bed yellows near",
-        ),
-        HeatLimit(
-            name=resin.name, limit_c=resin.limit_c, pour_id=pour.id,
-            reached_c=cure.peak_c if cure else None,
-            words=f"{resin.name} yellows near",
-        ),
-    ]
-    if scene.tank.seal is not None:
-        seal = scene.tank.seal.material
-        limits.append(
-            HeatLimit(
-                name=seal.name, limit_c=seal.limit_c, pour_id=None, reached_c=place.joint_c,
-                words=f"the {seal.name} on the dam lets go near",
-            )
-        )
-    return limits
-
-
-def _no_room_flag(scene: Scene, number: int) -> Flag:
-    line = scene.pours[number - 1].top_depth_mm
-    return Flag(
-        code="no_room",
-        severity=Severity.WATCH,
-        title=f"Pour {number} has nowhere to go",
-        sentence=f"Below {line:g} mm all is bed or figure: take this pour out or move its line up.",
-        number=0.0,
-        limit=0.0,
-        unit="ml",
-        depth_mm=line,
-        at_h=None,
-        pour_number=number,
-        figure_id=None,
-        remedies=[],
-    )
-
-
-def _warmed_by_hotter(
-    number: int, cures: Sequence[PourCure | None], starts_h: Sequence[float]
-) -> bool:
+def _warmed_by_hotter(number: int, cures: Cures, starts_h: list[float]) -> bool:
     """True if a pour is at its hottest only under a later pour that is hotter itself."""
     own = cures[number - 1]
     if own is None:
@@ -165,193 +115,128 @@ def _warmed_by_hotter(
     )
 
 
-def _hot_flags(
-    scene: Scene, number: int, cure: PourCure, start_h: float, band: tuple[float, float] | None,
-    place: PourPlaces, depth_mm: float,
-) -> list[Flag]:
-    """The worst of what this pour can spoil, each at its own place."""
-    mean_room = scene.brief.room.mean_c
-    rise = max(cure.peak_c - mean_room, 1.0)
-    spread = (band[1] - cure.peak_c) / rise if band else 0.0
+def _worst_limit(
+    limits: list[HeatLimit], cure: PourCure, band: tuple[float, float] | None, room_c: float
+) -> tuple[HeatLimit, list[HeatLimit]] | None:
+    """The limit that is broken most, or comes nearest if it runs warm, and all that are broken."""
+    spread = (band[1] - cure.peak_c) / max(cure.peak_c - room_c, 1.0) if band else 0.0
 
     def over(limit: HeatLimit) -> tuple[float, float]:
         reached = limit.reached_c if limit.reached_c is not None else -99.0
-        warm = reached + max(0.0, spread) * max(reached - mean_room, 0.0)
+        warm = reached + max(0.0, spread) * max(reached - room_c, 0.0)
         return reached - limit.limit_c, warm - limit.limit_c
 
-    limits = limits_of_pour(scene, number, cure, place)
     broken = [limit for limit in limits if over(limit)[0] >= 0]
     near = [limit for limit in limits if over(limit)[1] >= -NEAR_LIMIT_K]
     if not near and cure.peak_c < RUNAWAY_C:
-        return []
-    worst = max(broken or near or limits, key=lambda limit: over(limit)[0 if broken else 1])
+        return None
+    return max(broken or near or limits, key=lambda limit: over(limit)[0 if broken else 1]), broken
+
+
+def _hot(
+    scene: Scene, number: int, cure: PourCure, heat: Heat, depth_mm: float, worst: HeatLimit,
+    broken: list[HeatLimit],
+) -> Finding:
+    runs_away, band = cure.peak_c >= RUNAWAY_C, heat.bands_c[number - 1]
     reached = worst.reached_c if worst.reached_c is not None else cure.peak_c
-    at = cure.peak_place
-    remedies: list[Remedy] = []
-    if depth_mm >= LEAST_SPLIT_MM:
-        remedies.append(split_pour(scene, number, depth_mm, window_middle_h(cure)))
-    if cure.peak_c >= RUNAWAY_C:
-        title = f"Pour {number} runs away, over {RUNAWAY_C:.0f} °C"
-        lead = "The reaction feeds itself; how hot it really gets cannot be told"
-    else:
-        title = f"Pour {number} peaks at {cure.peak_c:.0f} °C"
-        lead = f"{at.depth_mm:.0f} mm deep, {cure.peak_at_h:.0f} h after it is poured"
-        if band and not broken:
-            lead += f", and up to {band[1]:.0f} °C if room and resin run warm"
-    others = [f"{limit.name} ({limit.limit_c:.0f} °C)" for limit in broken if limit is not worst]
-    tail = f"{worst.words} {worst.limit_c:.0f} °C"
-    if worst.pour_id is None and cure.peak_c < RUNAWAY_C:
-        tail += f" and gets {reached:.0f} there"
-    if others:
-        tail += "; too hot too for " + ", ".join(others)
-    return [
-        Flag(
-            code="too_hot",
-            severity=Severity.STOP if broken or cure.peak_c >= RUNAWAY_C else Severity.WATCH,
-            title=title,
-            sentence=f"{lead}; {tail}.",
-            number=cure.peak_c if worst.pour_id is not None else reached,
-            limit=worst.limit_c,
-            unit="°C",
-            depth_mm=at.depth_mm,
-            at_h=round(start_h + cure.peak_at_h, 2),
-            pour_number=number,
-            figure_id=None,
-            remedies=remedies,
-        )
+    others = [
+        words("flags.too_hot.other", name=limit.name, limit_c=limit.limit_c) for limit in broken if limit is not worst
     ]
+    told_there = worst.pour_id is None and not runs_away
+    return Finding(
+        severity=Severity.STOP if broken or runs_away else Severity.WATCH,
+        where=Where(
+            depth_mm=cure.peak_place.depth_mm, pour_number=number,
+            at_h=round(pour_starts_h(scene.pours)[number - 1] + cure.peak_at_h, 2),
+        ),
+        number=cure.peak_c if worst.pour_id is not None else reached, limit=worst.limit_c, quantity="temperature",
+        title="title_runs_away" if runs_away else "title",
+        values={
+            "pour": number, "peak_c": cure.peak_c, "runaway_c": RUNAWAY_C,
+            "lead": _lead(cure, band, bool(broken), runs_away),
+            "what": words(f"flags.too_hot.{worst.what}", name=worst.name),
+            "there": words("flags.too_hot.there", reached_c=reached) if told_there else "",
+            "others": words("flags.too_hot.others", others=others) if others else "",
+        },
+        remedies=_halves(scene, number, depth_mm, cure),
+    )
 
 
-def _stress_flags(
-    scene: Scene, number: int, cure: PourCure, stress: PourStress | None, start_h: float, depth_mm: float
-) -> list[Flag]:
-    if stress is None or stress.stress_index < WATCH_STRESS:
-        return []
-    likely = stress.stress_index >= CRACKS_AT
-    return [
-        Flag(
-            code="may_crack",
+def _lead(cure: PourCure, band: tuple[float, float] | None, broken: bool, runs_away: bool) -> Words:
+    if runs_away:
+        return words("flags.too_hot.lead_runs_away")
+    place = {"deep": cure.peak_place.depth_mm, "at_h": cure.peak_at_h}
+    if band and not broken:
+        return words("flags.too_hot.lead_band", up_to_c=band[1], **place)
+    return words("flags.too_hot.lead", **place)
+
+
+@check("may_crack", stage="pours", needs=(HEAT, VOLUMES, STRESSES), source="own_march", remedies=(split_pour,))
+def may_crack(
+    scene: Scene, heat: Heat, volumes: Volumes, stresses: list[PourStress | None]
+) -> Iterator[Finding]:
+    """Stress near strength as a pour cools."""
+    starts = pour_starts_h(scene.pours)
+    for number, _, cure, depth in _poured(scene, heat, volumes):
+        stress = stresses[number - 1]
+        if stress is None or stress.stress_index < WATCH_STRESS:
+            continue
+        likely = stress.stress_index >= CRACKS_AT
+        yield Finding(
             severity=Severity.STOP if likely else Severity.WATCH,
-            title=f"Pour {number} {'cracks' if likely else 'may crack'} as it cools",
-            sentence=(
-                f"It shrinks by {stress.after_gel_fraction:.1%} after it has set, and {stress.cause}: the stress "
-                f"is {stress.stress_index:.0%} of its strength. Cooler, thinner pours leave less."
-            ),
-            number=stress.stress_index,
-            limit=CRACKS_AT,
-            unit="",
-            depth_mm=cure.peak_place.depth_mm,
-            at_h=round(start_h + cure.peak_at_h, 2),
-            pour_number=number,
-            figure_id=None,
-            remedies=(
-                [split_pour(scene, number, depth_mm, window_middle_h(cure))]
-                if depth_mm >= LEAST_SPLIT_MM else []
-            ),
-        )
-    ]
-
-
-def _label_flags(scene: Scene, number: int, cure: PourCure, mix: Mix, depth: float) -> list[Flag]:
-    pour = scene.pours[number - 1]
-    resin = scene.resin_of(pour)
-    found = []
-    if depth > resin.most_pour_mm:
-        found.append(
-            Flag(
-                code="too_deep",
-                severity=Severity.WATCH,
-                title=f"Pour {number} is {depth:.0f} mm deep",
-                sentence=(
-                    f"The label of the {resin.name} allows {resin.most_pour_mm:.0f} mm in one pour."
-                ),
-                number=round(depth, 1),
-                limit=resin.most_pour_mm,
-                unit="mm",
-                depth_mm=round(pour.top_depth_mm + depth / 2, 1),
-                at_h=None,
+            where=Where(
+                depth_mm=cure.peak_place.depth_mm, at_h=round(starts[number - 1] + cure.peak_at_h, 2),
                 pour_number=number,
-                figure_id=None,
-                remedies=[split_pour(scene, number, depth, window_middle_h(cure))],
-            )
+            ),
+            number=stress.stress_index, limit=CRACKS_AT, quantity="plain",
+            title="title_likely" if likely else "title",
+            values={
+                "pour": number, "shrinks": stress.after_gel_fraction,
+                "cause": words(f"flags.may_crack.{stress.cause}"),
+            },
+            remedies=_halves(scene, number, depth, cure),
         )
-    if mix.mix_g > resin.most_mix_g:
-        found.append(
-            Flag(
-                code="too_much",
-                severity=Severity.WATCH,
-                title=f"Pour {number} takes {mix.mix_g:.0f} g",
-                sentence=(
-                    f"The {resin.name} may be mixed {resin.most_mix_g:.0f} g at once, so mix "
-                    f"{mix.cups_count} cups in turn and keep none standing."
-                ),
-                number=round(mix.mix_g),
-                limit=resin.most_mix_g,
-                unit="g",
-                depth_mm=round(pour.top_depth_mm + depth / 2, 1),
-                at_h=None,
-                pour_number=number,
-                figure_id=None,
-                remedies=(
-                    [split_pour(scene, number, depth, window_middle_h(cure))] if depth >= LEAST_SPLIT_MM else []
-                ),
-            )
-        )
-    return found
 
 
-def warm_words(resin: Resin, room: Room) -> str:
+@check("cold_room", stage="pours", needs=(HEAT,), source="own_resin_classes", remedies=(warm_room,))
+def cold_room(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """A room colder than the label asks for."""
+    room = scene.brief.room
+    coldest = min(room.night_c, room.day_c) if room.warm_box_c is None else room.warm_box_c
+    for number, (pour, start, cure) in enumerate(
+        zip(scene.pours, pour_starts_h(scene.pours), heat.cures, strict=True), start=1
+    ):
+        resin = scene.resin_of(pour)
+        if cure is not None and coldest < resin.least_room_c:
+            yield Finding(
+                severity=Severity.WATCH if coldest < resin.least_room_c - COLD_WATCH_K else Severity.NOTE,
+                where=Where(depth_mm=pour.top_depth_mm, at_h=round(start, 2), pour_number=number),
+                number=coldest, limit=resin.least_room_c, quantity="temperature",
+                values={"pour": number, "resin": resin.name},
+                remedies=[warm_room(scene, resin.least_room_c)],
+            )
+
+
+@check("never_hard", stage="pours", needs=(HEAT,), source="own_march", remedies=(warm_room,))
+def never_hard(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """A piece that stalls before it can come out."""
+    number, cure, pour = len(scene.pours), heat.cures[-1], scene.pours[-1]
+    if cure is None or cure.demould_h is not None:
+        return
+    yield Finding(
+        severity=Severity.STOP,
+        where=Where(
+            depth_mm=pour.top_depth_mm, at_h=round(pour_starts_h(scene.pours)[-1], 2), pour_number=number
+        ),
+        number=cure.degree_at_end, limit=1.0, quantity="plain",
+        values={"pour": number, "warm": warm_words(scene.resin_of(pour), scene.brief.room)},
+        remedies=[warm_room(scene, WARM_NIGHT_C)],
+    )
+
+
+def warm_words(resin: Resin, room: Room) -> Words:
     """What a warm box does for a resin that stalls in a cold room."""
     end = warm_end(resin, room.mean_c, float(degree_at_glass_temperature(DEMOULD_TG_C, resin)))
     if end is None:
-        return f"no warm box up to {WARMEST_BOX_C:.0f} °C brings it there: take another resin"
-    return f"{end.warm_h:.0f} h in a warm box at {end.warm_c:.0f} °C bring it there"
-
-
-def _slow_flags(scene: Scene, number: int, cure: PourCure, start_h: float) -> list[Flag]:
-    room = scene.brief.room
-    resin = scene.resin_of(scene.pours[number - 1])
-    line = scene.pours[number - 1].top_depth_mm
-    coldest = min(room.night_c, room.day_c) if room.warm_box_c is None else room.warm_box_c
-    found = []
-    if coldest < resin.least_room_c:
-        found.append(
-            Flag(
-                code="cold_room",
-                severity=Severity.WATCH if coldest < resin.least_room_c - 2 else Severity.NOTE,
-                title=f"The night is {coldest:g} °C",
-                sentence=(
-                    f"The {resin.name} asks for a room of {resin.least_room_c:g} °C; pour {number} "
-                    "cures slowly and may stay soft."
-                ),
-                number=coldest,
-                limit=resin.least_room_c,
-                unit="°C",
-                depth_mm=line,
-                at_h=round(start_h, 2),
-                pour_number=number,
-                figure_id=None,
-                remedies=[warm_room(scene, resin.least_room_c)],
-            )
-        )
-    if number == len(scene.pours) and cure.demould_h is None:
-        found.append(
-            Flag(
-                code="never_hard",
-                severity=Severity.STOP,
-                title="The piece does not get hard enough to take out",
-                sentence=(
-                    f"In this room pour {number} stalls at {cure.degree_at_end:.0%} cure; "
-                    f"once its tack is gone, {warm_words(resin, scene.brief.room)}."
-                ),
-                number=cure.degree_at_end,
-                limit=1.0,
-                unit="",
-                depth_mm=line,
-                at_h=round(start_h, 2),
-                pour_number=number,
-                figure_id=None,
-                remedies=[warm_room(scene, 22.0)],
-            )
-        )
-    return found
+        return words("flags.never_hard.no_box", most_c=WARMEST_BOX_C)
+    return words("flags.never_hard.box", warm_h=end.warm_h, warm_c=end.warm_c)

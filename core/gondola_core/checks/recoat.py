@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator
+from typing import Any
 
+from ..answers.heat import HEAT, Heat
 from ..cure.moments import PourCure
 from ..cure.spans import CureSpans
 from ..scene import Scene
-from .flag import Flag, Severity
-from .remedies import set_wait
+from ..scene.edits import set_wait
+from ..scene.schedule import pour_starts_h
+from .flag import Finding, Severity, Where
+from .registry import check
 
 EDGE_SHARE = 0.2
 """Outer share of a tack window, at either end, in which its band is pointed out. Source: assumed"""
@@ -21,61 +25,87 @@ def window_middle_h(cure: PourCure | None) -> float | None:
     return 0.5 * (cure.tack_opens_h + cure.tack_closes_h)
 
 
-def recoat_flags(
-    scene: Scene, number: int, cure: PourCure, spans: CureSpans | None, starts_h: Sequence[float]
-) -> list[Flag]:
-    """Of the pour that follows pour `number`: too early, after the tack, or near either."""
-    wait = starts_h[number] - starts_h[number - 1]
-    opens, closes = cure.tack_opens_h, cure.tack_closes_h
+def _followed(scene: Scene, heat: Heat) -> Iterator[tuple[int, float, PourCure, CureSpans | None]]:
+    """Pours that another follows: (number, wait of the next, cure, its bands)."""
+    starts = pour_starts_h(scene.pours)
+    for number in range(1, len(scene.pours)):
+        cure = heat.cures[number - 1]
+        if cure is not None:
+            yield number, starts[number] - starts[number - 1], cure, heat.spans[number - 1]
+
+
+def _finding(
+    scene: Scene, number: int, wait_h: float, cure: PourCure, severity: Severity, limit_h: float, **values: Any
+) -> Finding:
     middle = window_middle_h(cure)
-    remedies = [set_wait(scene, number + 1, middle)] if middle is not None else []
+    return Finding(
+        severity=severity,
+        where=Where(
+            depth_mm=scene.pours[number - 1].top_depth_mm, at_h=round(pour_starts_h(scene.pours)[number], 2),
+            pour_number=number + 1,
+        ),
+        number=round(wait_h, 1), limit=limit_h, quantity="hours",
+        sentence=values.pop("sentence", "sentence"),
+        values={"pour": number + 1, "below": number, "wait_h": wait_h, **values},
+        remedies=[set_wait(scene, number + 1, middle)] if middle is not None else [],
+    )
 
-    def flag(
-        code: str, severity: Severity, title: str, sentence: str, limit: float
-    ) -> list[Flag]:
-        return [
-            Flag(
-                code=code, severity=severity, title=title, sentence=sentence,
-                number=round(wait, 1), limit=limit, unit="h",
-                depth_mm=scene.pours[number - 1].top_depth_mm, at_h=round(starts_h[number], 2),
-                pour_number=number + 1, figure_id=None, remedies=remedies,
-            )
-        ]
 
-    if opens is None or wait < opens:
+@check("too_early", stage="pours", needs=(HEAT,), source="own_march", remedies=(set_wait,))
+def too_early(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """A pour that comes before the last corner of the one below has gelled."""
+    for number, wait, cure, _ in _followed(scene, heat):
+        opens = cure.tack_opens_h
         if opens is None:
-            tail = f"pour {number} does not gel at all in this room"
-        else:
-            tail = f"its last corner gels only after {opens:.0f} h, so the two may run together"
-        return flag(
-            "too_early", Severity.STOP, f"Pour {number + 1} comes too early",
-            f"It follows pour {number} after {wait:.0f} h; {tail}.",
-            opens if opens is not None else wait,
-        )
-    if closes is not None and wait > closes:
-        return flag(
-            "too_late", Severity.WATCH, f"Pour {number + 1} comes after the tack",
-            f"Pour {number} is no longer tacky after {closes:.0f} h, and this is "
-            f"{wait:.0f} h: abrade and wipe it first, or the layers part.",
-            closes,
-        )
-    if spans is None or spans.tack_opens is None or spans.tack_closes is None or closes is None:
-        return []
-    edge = EDGE_SHARE * (closes - opens)
-    late, early = spans.tack_opens.late_h, spans.tack_closes.early_h
-    if wait < opens + edge and (late is None or wait < late):
-        slow = f"only after {late:.0f} h" if late is not None else "not in this march"
-        return flag(
-            "maybe_early", Severity.NOTE, f"Pour {number + 1} is near the early side",
-            f"It follows pour {number} after {wait:.0f} h; in a cool room or with slow resin that "
-            f"gels {slow}. Feel its edge with a gloved finger before you pour.",
-            late if late is not None else wait,
-        )
-    if wait > closes - edge and wait > early:
-        return flag(
-            "maybe_late", Severity.NOTE, f"Pour {number + 1} is near the late side",
-            f"It follows pour {number} after {wait:.0f} h; in a warm room or with quick resin that has "
-            f"lost its tack after {early:.0f} h. Feel it; if it is dry, abrade and wipe it.",
-            early,
-        )
-    return []
+            yield _finding(scene, number, wait, cure, Severity.STOP, wait, sentence="never")
+        elif wait < opens:
+            yield _finding(scene, number, wait, cure, Severity.STOP, opens)
+
+
+@check("too_late", stage="pours", needs=(HEAT,), source="own_march", remedies=(set_wait,))
+def too_late(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """A pour that comes when the one below is dry."""
+    for number, wait, cure, _ in _followed(scene, heat):
+        if cure.tack_opens_h is not None and cure.tack_closes_h is not None and wait > cure.tack_closes_h:
+            yield _finding(scene, number, wait, cure, Severity.WATCH, cure.tack_closes_h)
+
+
+def _within(
+    wait_h: float, cure: PourCure, spans: CureSpans | None
+) -> tuple[CureSpans, float, float, float] | None:
+    """(bands, opens, closes, width of an edge) of a wait inside its window."""
+    opens, closes = cure.tack_opens_h, cure.tack_closes_h
+    if opens is None or closes is None or spans is None or not opens <= wait_h <= closes:
+        return None
+    return spans, opens, closes, EDGE_SHARE * (closes - opens)
+
+
+@check("maybe_early", stage="pours", needs=(HEAT,), source="assumed", remedies=(set_wait,))
+def maybe_early(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """In the window, but near the side where a slow cure has not opened it."""
+    for number, wait, cure, bands in _followed(scene, heat):
+        inside = _within(wait, cure, bands)
+        if inside is None or inside[0].tack_opens is None:
+            continue
+        spans, opens, _, edge = inside
+        late = spans.tack_opens.late_h if spans.tack_opens else None
+        if wait < opens + edge and late is None:
+            yield _finding(scene, number, wait, cure, Severity.NOTE, wait, sentence="open_end")
+        elif wait < opens + edge and late is not None and wait < late:
+            yield _finding(scene, number, wait, cure, Severity.NOTE, late)
+
+
+@check("maybe_late", stage="pours", needs=(HEAT,), source="assumed", remedies=(set_wait,))
+def maybe_late(scene: Scene, heat: Heat) -> Iterator[Finding]:
+    """In the window, but near the side where a quick cure has closed it."""
+    for number, wait, cure, bands in _followed(scene, heat):
+        inside = _within(wait, cure, bands)
+        if inside is None or inside[0].tack_closes is None:
+            continue
+        spans, opens, closes, edge = inside
+        if wait < opens + edge and spans.tack_opens and (
+            spans.tack_opens.late_h is None or wait < spans.tack_opens.late_h
+        ):
+            continue
+        if wait > closes - edge and spans.tack_closes and wait > spans.tack_closes.early_h:
+            yield _finding(scene, number, wait, cure, Severity.NOTE, spans.tack_closes.early_h)

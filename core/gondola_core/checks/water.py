@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Iterator, Sequence
 
+from ..answers.bodies import BODIES, FigureBody
+from ..answers.water import SEAMS, SIGHTS
 from ..scene import Dose, Scene
-from ..tint import FigureSight, Seam
+from ..scene.edits import Edit, even_dose, take_dose_out, thinner_dose
+from ..tint import FigureSight, Seam, figure_sights
 from ..tint.attenuation import absorption_of_drop
 from ..tint.spectrum import luminance
-from .flag import Edit, Flag, Remedy, Severity
-from .remedies import even_dose
+from ..words import Words, words
+from .flag import Finding, Severity, Where
+from .registry import check
 
 LOST_DE00 = 3.0
 """Colour difference below which a figure is lost before its background. Source: own_light"""
@@ -17,125 +21,91 @@ BACK_DE00 = 4.0
 """Difference that a remedy has to bring it back to. Source: own_light"""
 SHARES = (0.75, 0.5, 0.25, 0.0)
 """Thinner doses that are tried, over the one that hides."""
-
-Look = Callable[[Scene], Sequence[FigureSight]]
-
-
-def water_flags(
-    scene: Scene, sights: Sequence[FigureSight], steps: Sequence[Seam], look: Look
-) -> list[Flag]:
-    """Flags of the water's look.
-
-    look  the sights of a changed scene, for trying thinner doses
-    """
-    return [*_milk_flags(scene), *_sight_flags(scene, sights, look), *_seam_flags(scene, steps)]
+SEEN_DE00 = 2.0
+"""Step across a line from which it is seen. Source: own_light"""
 
 
-def _milk_flags(scene: Scene) -> list[Flag]:
+@check("milky", stage="water", source="own_light", remedies=(take_dose_out,))
+def milky(scene: Scene) -> Iterator[Finding]:
+    """Craft paint in a pour."""
     names = {one.id: one.name for one in scene.colourants if one.form == "craft_paint"}
-    found = []
     for number, pour in enumerate(scene.pours, start=1):
         for dose in pour.doses:
-            if dose.colourant_id not in names or dose.dose_drops_per_100g <= 0:
-                continue
-            rest = [one.model_dump(mode="json") for one in pour.doses if one is not dose]
-            found.append(
-                Flag(
-                    code="milky",
-                    severity=Severity.STOP,
-                    title=f"{names[dose.colourant_id].capitalize()} turns pour {number} to milk",
-                    sentence=(
-                        "Craft paint scatters in every direction: a drop in 15 ml is milk 20 mm deep, "
-                        "and the water in it spoils the cure. It is no colourant for clear water."
-                    ),
-                    number=dose.dose_drops_per_100g,
-                    limit=0.0,
-                    unit="drops per 100 g",
-                    depth_mm=pour.top_depth_mm,
-                    at_h=None,
-                    pour_number=number,
-                    figure_id=None,
-                    remedies=[
-                        Remedy(
-                            label="take it out",
-                            edits=[Edit(op="replace", path=f"/pours/{number - 1}/doses", value=rest)],
-                        )
-                    ],
+            if dose.colourant_id in names and dose.dose_drops_per_100g > 0:
+                yield Finding(
+                    severity=Severity.STOP, where=Where(depth_mm=pour.top_depth_mm, pour_number=number),
+                    number=dose.dose_drops_per_100g, limit=0.0, quantity="drops",
+                    values={"pour": number, "name": names[dose.colourant_id], "volume": 15.0, "deep": 20.0},
+                    remedies=[take_dose_out(scene, number, dose.colourant_id)],
                 )
-            )
-    return found
 
 
-def _sight_flags(scene: Scene, sights: Sequence[FigureSight], look: Look) -> list[Flag]:
+@check("figure_lost", stage="water", needs=(SIGHTS, BODIES), source="own_light", remedies=(thinner_dose,))
+def figure_lost(scene: Scene, sights: list[FigureSight], bodies: list[FigureBody]) -> Iterator[Finding]:
+    """Figures that nobody makes out, and the one dose that hides them."""
     lost = [at for at, sight in enumerate(sights) if sight.difference_de00 < LOST_DE00]
     if not lost:
-        return []
-    together = _thinner(scene, sights, lost, look)
+        return
+    together = _thinner(scene, sights, lost, bodies)
     if together is not None:
-        return [_lost(sights, lost, together)]
-    return [_lost(sights, [at], _thinner(scene, sights, [at], look)) for at in lost]
+        yield _lost(scene, sights, lost, together)
+        return
+    for at in lost:
+        yield _lost(scene, sights, [at], _thinner(scene, sights, [at], bodies))
 
 
 def _lost(
-    sights: Sequence[FigureSight], lost: list[int], thinner: tuple[Remedy, str, int] | None
-) -> Flag:
+    scene: Scene, sights: Sequence[FigureSight], lost: list[int], thinner: tuple[Edit, Words, int] | None
+) -> Finding:
     worst = min((sights[at] for at in lost), key=lambda sight: sight.difference_de00)
-    names = [sights[at].name for at in lost]
-    who = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-    differs = "It differs" if len(names) == 1 else "They differ"
-    return Flag(
-        code="figure_lost",
+    names = {figure.id: figure.name for figure in scene.figures}
+    many = "_many" if len(lost) > 1 else ""
+    return Finding(
         severity=Severity.WATCH,
-        title=f"{who[:1].upper()}{who[1:]} {'is' if len(names) == 1 else 'are'} lost in the water",
-        sentence=(
-            f"{differs} from what stands behind by {worst.difference_de00:.1f}; below {LOST_DE00:.0f} "
-            f"nothing is made out.{' ' + thinner[1] if thinner else ''}"
+        where=Where(
+            depth_mm=round(0.5 * (worst.top_depth_mm + worst.bottom_depth_mm), 1),
+            pour_number=thinner[2] if thinner else None, figure_id=worst.figure_id,
         ),
-        number=worst.difference_de00,
-        limit=LOST_DE00,
-        unit="dE00",
-        depth_mm=round(0.5 * (worst.top_depth_mm + worst.bottom_depth_mm), 1),
-        at_h=None,
-        pour_number=thinner[2] if thinner else None,
-        figure_id=worst.figure_id,
+        number=worst.difference_de00, limit=LOST_DE00, quantity="de00", title=f"title{many}",
+        sentence=f"sentence{many}",
+        values={
+            "names": [names[sights[at].figure_id] for at in lost], "hidden": thinner[1] if thinner else "",
+        },
         remedies=[thinner[0]] if thinner else [],
     )
 
 
 def _thinner(
-    scene: Scene, sights: Sequence[FigureSight], lost: list[int], look: Look
-) -> tuple[Remedy, str, int] | None:
+    scene: Scene, sights: Sequence[FigureSight], lost: list[int], bodies: list[FigureBody]
+) -> tuple[Edit, Words, int] | None:
     """The least thinning of one dose that brings figures back, by trying.
 
     Doses are tried from the one that takes most light on the way to those figures and from them.
     """
+    extents = [(body.least, body.most) for body in bodies]
     names = {one.id: one.name for one in scene.colourants}
     for number, place in _takers(scene, [sights[at] for at in lost]):
-        pour = scene.pours[number - 1]
-        dose = pour.doses[place]
+        dose = scene.pours[number - 1].doses[place]
         for share in SHARES:
             less = round(dose.dose_drops_per_100g * share, 3)
-            doses = list(pour.doses)
-            doses[place] = Dose(colourant_id=dose.colourant_id, dose_drops_per_100g=less)
-            pours = list(scene.pours)
-            pours[number - 1] = pour.model_copy(update={"doses": doses})
-            seen = look(scene.model_copy(update={"pours": pours}))
+            seen = figure_sights(_dosed(scene, number, place, less), extents)
             if min(seen[at].difference_de00 for at in lost) < BACK_DE00:
                 continue
-            name = names[dose.colourant_id]
-            remedy = Remedy(
-                label=f"only {less:g} of {name}",
-                edits=[
-                    Edit(
-                        op="replace",
-                        path=f"/pours/{number - 1}/doses/{place}/dose_drops_per_100g", value=less,
-                    )
-                ],
+            hidden = words(
+                "flags.figure_lost.hidden_many" if len(lost) > 1 else "flags.figure_lost.hidden",
+                drops=dose.dose_drops_per_100g, name=names[dose.colourant_id], pour=number,
             )
-            plural = "them" if len(lost) > 1 else "it"
-            words = f"{dose.dose_drops_per_100g:g} drops of {name} per 100 g in pour {number} hide {plural}."
-            return remedy, words, number
+            return thinner_dose(scene, number, place, less), hidden, number
     return None
+
+
+def _dosed(scene: Scene, number: int, place: int, drops: float) -> Scene:
+    pour = scene.pours[number - 1]
+    doses = list(pour.doses)
+    doses[place] = Dose(colourant_id=doses[place].colourant_id, dose_drops_per_100g=drops)
+    pours = list(scene.pours)
+    pours[number - 1] = pour.model_copy(update={"doses": doses})
+    return scene.model_copy(update={"pours": pours})
 
 
 def _takers(scene: Scene, sights: Sequence[FigureSight]) -> list[tuple[int, int]]:
@@ -159,25 +129,18 @@ def _takers(scene: Scene, sights: Sequence[FigureSight]) -> list[tuple[int, int]
     return [(number, place) for _, number, place in sorted(found, reverse=True)]
 
 
-def _seam_flags(scene: Scene, steps: Sequence[Seam]) -> list[Flag]:
-    return [
-        Flag(
-            code="seam_shows",
-            severity=Severity.WATCH if step.seen == "a band" else Severity.NOTE,
-            title=f"A line will show at {step.depth_mm:g} mm",
-            sentence=(
-                f"The colour steps by {step.seam_de00:.1f} between pour {number} and {number + 1}: "
-                f"{step.seen} on the back wall."
-            ),
-            number=step.seam_de00,
-            limit=2.0,
-            unit="dE00",
-            depth_mm=step.depth_mm,
-            at_h=None,
-            pour_number=number,
-            figure_id=None,
+@check("seam_shows", stage="water", needs=(SEAMS,), source="own_light", remedies=(even_dose,))
+def seam_shows(scene: Scene, steps: list[Seam]) -> Iterator[Finding]:
+    """Lines between pours that show by their colour."""
+    for number, step in enumerate(steps, start=1):
+        if step.seen not in ("seen", "band"):
+            continue
+        yield Finding(
+            severity=Severity.WATCH if step.seen == "band" else Severity.NOTE,
+            where=Where(depth_mm=step.depth_mm, pour_number=number), number=step.seam_de00, limit=SEEN_DE00,
+            quantity="de00",
+            values={
+                "line": step.depth_mm, "pour": number, "above": number + 1, "seen": words(f"seams.{step.seen}"),
+            },
             remedies=[even_dose(scene, number)],
         )
-        for number, step in enumerate(steps, start=1)
-        if step.seen in ("seen", "a band")
-    ]

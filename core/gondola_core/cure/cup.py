@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from ..errors import GondolaError
 from ..materials import Resin, SolidMaterial
 from ..units import G_PER_ML, HOUR, MINUTE, MM, G
+from ..words import words
 from .cells import CellGeometry, cut_cells
 from .kinetics import viscosity
 from .losses import Surroundings
@@ -101,14 +102,12 @@ def stand_cup(
     heat.
     """
     if not 5.0 <= mass_g <= 20_000.0:
-        raise GondolaError(f"A cup holds from 5 to 20000 g; this says {mass_g:g}.", "mass_g")
+        raise GondolaError(words("refusals.cup_mass", range=(5.0, 20_000.0), given=mass_g), "mass_g")
     if vessel not in VESSELS:
         raise GondolaError(f"A vessel is {', '.join(VESSELS)}; this says '{vessel}'.", "vessel")
     for name, value in (("mix", mix_c), ("room", room_c)):
         if not 5.0 <= value <= 60.0:
-            raise GondolaError(
-                f"The temperature of the {name} has to be from 5 to 60 °C; it says {value:g}.", name
-            )
+            raise GondolaError(words("refusals.warmth", name=name, range=(5.0, 60.0), given=value), name)
     if resin.light is not None:
         raise GondolaError(
             f"The {resin.name} keeps in the dark and sets under its lamp: it has no time in the cup.",

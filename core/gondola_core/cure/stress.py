@@ -109,12 +109,12 @@ def pour_stress(
     hard = thermal_stress(max(0.0, expansion - HARD_SOLID_PPM_K * 1e-6) * max(0.0, frozen_c - room_c), stiffness)
     glass = resin.strength_mpa * MPA
     pulls = [
-        ("its core cools in a skin that is hard already", shell_stress(cooling.shed_k, expansion),
+        ("core_in_skin", shell_stress(cooling.shed_k, expansion),
          cavity_stress(RUBBER_GPA * GPA)),
-        ("its core froze warmer than its skin",
+        ("warm_core",
          tempering_stress(cooling.frozen_gap_k, expansion, stiffness), glass),
-        ("walls and layer hold it as it cools", HELD_SHARE * thermal_stress(as_glass, stiffness), glass),
-        ("hard bed and figures hold it as it cools", hard if on_hard else 0.0, glass),
+        ("walls", HELD_SHARE * thermal_stress(as_glass, stiffness), glass),
+        ("hard_bed", hard if on_hard else 0.0, glass),
     ]
     cause, stress, stands = max(pulls, key=lambda pull: pull[1] / pull[2])
     return PourStress(

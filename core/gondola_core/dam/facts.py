@@ -36,6 +36,7 @@ class PanelLoad:
     pour_number              which pour that is
     bulge_low_mm, bulge_high_mm, braced_mm   None beyond the law, which holds to half the sheet: there it
                              lets go or has to be braced
+    least_thickness_mm, least_loose_mm   sheet that keeps to the bulge with firm joints, and with soft ones
     braced_mm                the same, hinged, with a stiff bar along its whole top edge
     """
 
@@ -47,6 +48,7 @@ class PanelLoad:
     braced_mm: float | None
     stress_mpa: float
     least_thickness_mm: float
+    least_loose_mm: float
     least_braced_mm: float
     ribs_count: int
     joint_n_mm: float
@@ -261,6 +263,7 @@ def _load(
         braced_mm=told(worst.bulge("SSSS")[0] / MM),
         stress_mpa=round(max(stress, loose_stress) / MPA, 2),
         least_thickness_mm=round(worst.least_thickness("SSCF") / MM, 2),
+        least_loose_mm=round(worst.least_thickness("SSSF") / MM, 2),
         least_braced_mm=round(worst.least_thickness("CCCS") / MM, 2),
         ribs_count=_ribs(worst),
         joint_n_mm=round(0.5 * push * GRAVITY / 1000, 4),

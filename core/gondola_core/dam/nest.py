@@ -11,6 +11,7 @@ from ezdxf.document import Drawing
 
 from ..errors import GondolaError
 from ..scene import Tank
+from ..words import words
 from .panels import CutList, Panel
 
 
@@ -55,9 +56,10 @@ def nest(cuts: CutList, tank: Tank) -> list[NestedSheet]:
             sides = sorted((panel.width_mm, panel.height_mm))
             if sides[0] > min(width, height) or sides[1] > max(width, height):
                 raise GondolaError(
-                    f"{panel.name[:1].upper()}{panel.name[1:]} of {panel.width_mm:g} x "
-                    f"{panel.height_mm:g} mm does not fit the stock sheet of {width:g} x "
-                    f"{height:g} mm: give a larger sheet.",
+                    words(
+                        "refusals.panel_large", panel=panel.name, panel_width=panel.width_mm,
+                        panel_height=panel.height_mm, width=width, height=height,
+                    ),
                     "tank.cutting.sheet_mm",
                 )
         sheets += _packed(pieces, kind, width, height, kerf)

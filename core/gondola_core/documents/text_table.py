@@ -2,49 +2,46 @@
 
 from __future__ import annotations
 
+from ..answers.pours import PourOutcome
 from ..cure.spans import CureSpan
-from ..outcome import Outcome, PourOutcome
-
-_HEADS = (
-    "pour", "depth mm", "resin ml", "part A g", "part B g", "peak C", "at h", "deep mm",
-    "gel h", "tack until h", "hard h", "out h", "joint",
-)
-
-
-_BAND_HEADS = (
-    "pour", "peak C", "tack opens h", "tack closes h", "hard h", "out h", "hands-on min", "of min",
-)
-
-
-def report(name: str, outcome: Outcome) -> str:
-    """A scene's outcome as plain text, pours from the bottom up, then their bands and the flags."""
-    lines = [f"{name} ({outcome.grade} march, {outcome.march.cell_mm:g} mm cells)", ""]
-    lines += _table([_HEADS, *(_row(pour) for pour in outcome.pours)], left=True)
-    lines += ["", "If room and resin run cool and slow, or warm and quick:", ""]
-    lines += _table([_BAND_HEADS, *(_bands(pour) for pour in outcome.pours)], left=False)
-    whole = outcome.whole
-    lines += [
-        "",
-        f"{whole.resin_volume_ml:.0f} ml of resin, {whole.mix_g:.0f} g mixed; "
-        f"the piece weighs about {whole.piece_kg:.1f} kg.",
-        f"Hard enough to take out: {_when(whole.demould_at)}.",
-    ]
-    if any(pour.cure is not None and pour.cure.demould_h is None for pour in outcome.pours):
-        lines.append(f"{COLD} only as cold as this room: it softens again where it is warmer.")
-    for pour in outcome.pours:
-        if len(pour.places) > 1:
-            told = ", ".join(f"{place.volume_ml:.0f} ml into {place.name}" for place in pour.places)
-            lines.append(f"Pour {pour.number} in {len(pour.places)} places: {told}.")
-    lines.append("")
-    for flag in outcome.flags:
-        lines.append(f"{flag.severity.upper():5}  {flag.title}. {flag.sentence}")
-    if not outcome.flags:
-        lines.append("Nothing to stop, nothing to watch.")
-    return "\n".join(lines)
-
+from ..outcome import Outcome
+from ..words import METRIC, ReaderUnits, Words, in_reader_units, words
 
 COLD = "*"
 """Marks what is hard only in a cold room."""
+DIGITS = {"length": {"mm": 1, "in": 2}, "volume": {"ml": 0, "fl oz": 1}, "mass": {"g": 1, "oz": 2},
+          "temperature": {"C": 1, "F": 1}}
+"""Decimals of a column by its unit."""
+
+
+def report(name: str, outcome: Outcome, units: ReaderUnits = METRIC) -> str:
+    """A scene's outcome as plain text, pours from the bottom up, then their bands and the flags."""
+    parts = [
+        [words("report.title", name=name, grade=outcome.grade, cell=outcome.march.cell_mm).said(units), ""],
+        _table([_heads(units), *(_row(pour, units) for pour in outcome.pours)], left=True),
+        ["", words("report.bands").said(units), ""],
+        _table([_band_heads(units), *(_bands(pour, units) for pour in outcome.pours)], left=False),
+        ["", *(line.said(units) for line in _whole(outcome)), ""],
+        [f"{flag.severity.upper():5}  {flag.title}. {flag.sentence}" for flag in outcome.flags],
+    ]
+    lines = [line for part in parts for line in part]
+    return "\n".join(lines if outcome.flags else [*lines, words("report.nothing").said(units)])
+
+
+def _whole(outcome: Outcome) -> list[Words]:
+    whole = outcome.whole
+    moment = whole.demould_at.replace("T", " ") if whole.demould_at else words("report.never")
+    lines = [
+        words("report.whole", resin=whole.resin_volume_ml, mix=whole.mix_g, piece=whole.piece_kg),
+        words("report.out", moment=moment),
+    ]
+    if any(pour.heat.cure is not None and pour.heat.cure.demould_h is None for pour in outcome.pours):
+        lines.append(words("report.cold"))
+    for pour in outcome.pours:
+        if len(pour.fill.places) > 1:
+            told = [words("report.place", volume=place.volume_ml, name=place.name) for place in pour.fill.places]
+            lines.append(words("report.places", pour=pour.number, count=len(told), told=told))
+    return lines
 
 
 def _table(rows: list[tuple[str, ...]], left: bool) -> list[str]:
@@ -60,8 +57,25 @@ def _table(rows: list[tuple[str, ...]], left: bool) -> list[str]:
     ]
 
 
-def _when(moment: str | None) -> str:
-    return moment.replace("T", " ") if moment else "not in this room"
+def _in(value: float, quantity: str, units: ReaderUnits) -> str:
+    """A number of a column in the reader's units."""
+    number, unit = in_reader_units(value, quantity, units)
+    return f"{number:.{DIGITS[quantity][unit]}f}"
+
+
+def _heads(units: ReaderUnits) -> tuple[str, ...]:
+    length, volume, mass, warm = (in_reader_units(0, one, units)[1] for one in DIGITS)
+    return (
+        "pour", f"depth {length}", f"resin {volume}", f"part A {mass}", f"part B {mass}", f"peak {warm}", "at h",
+        f"deep {length}", "gel h", "tack until h", "hard h", "out h", "joint",
+    )
+
+
+def _band_heads(units: ReaderUnits) -> tuple[str, ...]:
+    warm = in_reader_units(0, "temperature", units)[1]
+    return (
+        "pour", f"peak {warm}", "tack opens h", "tack closes h", "hard h", "out h", "hands-on min", "of min",
+    )
 
 
 def _hours(value: float | None) -> str:
@@ -74,32 +88,34 @@ def _span(span: CureSpan | None) -> str:
     return f"{span.early_h:.1f} to {'?' if span.late_h is None else f'{span.late_h:.1f}'}"
 
 
-def _bands(pour: PourOutcome) -> tuple[str, ...]:
-    band, spans = pour.peak_band, pour.spans
+def _bands(pour: PourOutcome, units: ReaderUnits) -> tuple[str, ...]:
+    band, spans = pour.heat.peak_band, pour.heat.spans
     hands = (f"{pour.hands.planned_min:.0f}", f"{pour.hands.working_min:.0f}")
     if band is None or spans is None:
         return (str(pour.number), *("-",) * 5, *hands)
+    low, high = (in_reader_units(one, "temperature", units)[0] for one in (band.low_c, band.high_c))
     return (
-        str(pour.number), f"{band.low_c:.0f} to {band.high_c:.0f}", _span(spans.tack_opens),
-        _span(spans.tack_closes), _span(spans.hard), _span(spans.demould), *hands,
+        str(pour.number), f"{low:.0f} to {high:.0f}", _span(spans.tack_opens), _span(spans.tack_closes),
+        _span(spans.hard), _span(spans.demould), *hands,
     )
 
 
-def _row(pour: PourOutcome) -> tuple[str, ...]:
-    cure = pour.cure
-    volume = f"{pour.resin_volume_ml:.0f}"
-    parts = (f"{pour.mix.part_a_g:.1f}", f"{pour.mix.part_b_g:.1f}")
-    head = (str(pour.number), f"{pour.depth_mm:g}", volume, *parts)
+def _row(pour: PourOutcome, units: ReaderUnits) -> tuple[str, ...]:
+    cure, mix = pour.heat.cure, pour.cup.mix
+    head = (
+        str(pour.number), _in(pour.fill.depth_mm, "length", units), _in(pour.fill.resin_volume_ml, "volume", units),
+        _in(mix.part_a_g, "mass", units), _in(mix.part_b_g, "mass", units),
+    )
     if cure is None:
-        return (*head, *("-",) * 7, "no room: all of it is bed")
+        return (*head, *("-",) * 7, words("report.no_room").said(units))
     return (
         *head,
-        f"{cure.peak_c:.1f}",
+        _in(cure.peak_c, "temperature", units),
         f"{cure.peak_at_h:.1f}",
-        f"{cure.peak_place.depth_mm:.0f}",
+        _in(cure.peak_place.depth_mm, "length", units),
         _hours(cure.gel_h),
         _hours(cure.tack_closes_h),
         _hours(cure.hard_h) + (COLD if cure.demould_h is None and cure.hard_h is not None else ""),
         _hours(cure.demould_h),
-        pour.joint,
+        words(f"joints.{pour.joint.meets}").said(units),
     )

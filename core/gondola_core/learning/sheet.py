@@ -15,6 +15,7 @@ from ..errors import GondolaError
 from ..materials import Resin
 from ..part import Key, Name, Part, bounded
 from ..units import DAY, MM
+from ..words import words
 
 POT_LIFE_OFF = 0.10
 """How far a stated pot life is off. Source: own_march"""
@@ -106,30 +107,28 @@ def from_sheet(sheet: DataSheet, like: Resin, around: Surroundings) -> SheetFit:
     life, peak = told(logs)
     if abs(np.log(life / sheet.pot_life_min)) > 0.15 or (not thin and peak > SAFE_PEAK_C + 15):
         raise GondolaError(
-            f"No resin of the class {like.name} has a pot life of {sheet.pot_life_min:g} min and "
-            f"pours {sheet.most_pour_mm:g} mm deep: choose another class, or check whether the "
-            "pot life is for this mass.",
+            words("refusals.no_such_resin", name=like.name, life=sheet.pot_life_min, deep=sheet.most_pour_mm),
             "pot_life_min",
         )
     rate, heat = float(np.exp(logs[0])), float(np.exp(logs[1]))
     spread = _spread(found.jac, thin)
-    words = (
+    story = (
         f"class {like.name}, rate x {rate:.2f}, heat x {heat:.2f}, from a pot life of "
         f"{sheet.pot_life_min:g} min for {sheet.pot_mass_g:g} g at {sheet.pot_c:g} °C"
     )
     if thin:
-        words += "; a thin film does not tell its heat, which stays the class's"
+        story += "; a thin film does not tell its heat, which stays the class's"
     else:
-        words += f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
+        story += f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
     resin = _scaled(given, rate, heat).model_copy(
         update={
-            "rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": words,
+            "rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": story,
         }
     )
     return SheetFit(
         resin=Resin.model_validate(resin.model_dump()), rate_factor=round(rate, 3),
         heat_factor=round(heat, 3), rate_spread_fraction=spread[0], heat_spread_fraction=spread[1],
-        pot_life_min=round(life, 1), peak_c=round(peak, 1), words=words,
+        pot_life_min=round(life, 1), peak_c=round(peak, 1), words=story,
     )
 
 

@@ -6,7 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from ..errors import Flaw
 from ..part import Key, Name, Part, bounded
+from ..words import words
 
 
 class MixRatio(Part):
@@ -106,8 +108,7 @@ class Resin(Part):
         measured = self.measured_density_g_ml
         parts = mixed_density_g_ml(self.ratio, self.density_a_g_ml, self.density_b_g_ml)
         if measured is not None and abs(measured / parts - 1) > MOST_CONTRACTION:
-            raise ValueError(
-                f"the density of the {self.name} is given as {measured:g} g/ml, but its parts make {parts:.3f}: "
-                f"they may differ by {MOST_CONTRACTION:.0%}, so weigh the parts again or leave the mix out"
-            )
+            raise Flaw(words(
+                "refusals.density_off", name=self.name, measured=measured, parts=parts, by=MOST_CONTRACTION
+            ))
         return self

@@ -6,8 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from ..errors import Flaw
 from ..materials import Colourant, Resin
 from ..part import Key, Name, Part
+from ..words import words
 from .bed import Bed
 from .brief import Brief
 from .figure import Figure, MeshSolid
@@ -104,15 +106,10 @@ class Scene(Part):
                     )
             if pour.top_depth_mm >= above:
                 where = "the tank floor" if number == 1 else f"the line of pour {number - 1}"
-                raise ValueError(
-                    f"the line of pour {number} at {pour.top_depth_mm:g} mm has to lie above "
-                    f"{where} at {above:g} mm: pours go from the bottom up"
-                )
+                raise Flaw(words("refusals.line_order", pour=number, line=pour.top_depth_mm, where=where, above=above))
             above = pour.top_depth_mm
         if above != 0:
-            raise ValueError(
-                f"the last pour ends {above:g} mm below the fill line: its layer line has to be 0"
-            )
+            raise Flaw(words("refusals.last_line", below=above))
         return self
 
     def mesh_ids(self) -> list[str]:

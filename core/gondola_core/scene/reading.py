@@ -9,7 +9,8 @@ from typing import Annotated, Any, get_args, get_origin
 from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
-from ..errors import SceneError
+from ..errors import Flaw, SceneError
+from ..words import Words, words
 from .document import Scene
 from .migrate import migrate
 
@@ -75,9 +76,9 @@ def scene_from(document: Any) -> Scene:
 
 def problems_of(
     flaws: Iterable[Mapping[str, Any]], root: type[BaseModel] = Scene
-) -> list[tuple[str, str]]:
+) -> list[tuple[str, str | Words]]:
     """Each (path, sentence) of pydantic's own list, naming the field and what it allows."""
-    problems = []
+    problems: list[tuple[str, str | Words]] = []
     for flaw in flaws:
         loc = _without_tags(tuple(flaw["loc"]))
         path = ".".join(str(part) for part in loc)
@@ -98,22 +99,22 @@ def _label(
     loc: tuple[int | str, ...], root: type[BaseModel]
 ) -> tuple[str, FieldInfo | None]:
     """The words for a place in the document, and the field whose bounds hold there."""
-    words: list[str] = []
+    parts: list[str] = []
     annotation: Any = root
     field: FieldInfo | None = None
     for part in loc:
         if isinstance(part, int):
-            words[-1] = f"{_ONE.get(words[-1], words[-1])} {part + 1}"
+            parts[-1] = f"{_ONE.get(parts[-1], parts[-1])} {part + 1}"
             annotation, field = _item_of(annotation)
             continue
         holders = [model for model in _models_in(annotation) if part in model.model_fields]
         field = holders[0].model_fields[part] if holders else None
         annotation = field.annotation if field else None
-        words.append(field.title if field and field.title and part == loc[-1] else part)
+        parts.append(field.title if field and field.title and part == loc[-1] else part)
     title = field.title if field is not None and loc and isinstance(loc[-1], int) else None
-    if title and not words[-1].startswith(title):
-        words.append(title)
-    return ", ".join(word.replace("_", " ") for word in words), field
+    if title and not parts[-1].startswith(title):
+        parts.append(title)
+    return ", ".join(word.replace("_", " ") for word in parts), field
 
 
 def _item_of(annotation: Any) -> tuple[Any, FieldInfo | None]:
@@ -137,16 +138,16 @@ def _models_in(annotation: Any) -> list[type[BaseModel]]:
     return [model for inner in get_args(annotation) for model in _models_in(inner)]
 
 
-def _sentence(label: str, field: FieldInfo | None, flaw: dict[str, Any]) -> str:
+def _sentence(label: str, field: FieldInfo | None, flaw: dict[str, Any]) -> str | Words:
     kind, context = flaw["type"], flaw.get("ctx", {})
     given = flaw.get("input")
     shown = _shown(given)
     name = label[:1].upper() + label[1:]
     if kind == "value_error":
-        words = str(context.get("error"))
-        return words[:1].upper() + words[1:] + "."
+        error = context.get("error")
+        return words("refusals.flaw", flaw=error.sentence if isinstance(error, Flaw) else str(error))
     if kind in ("greater_than_equal", "less_than_equal"):
-        return f"{name} has to be {_range(field, context)}; {shown}."
+        return words("refusals.range", name=label, range=_range(field, context), given=_given(field, given))
     if kind == "string_too_long":
         return f"{name} may have {context['max_length']} characters at most."
     if kind == "string_too_short":
@@ -198,16 +199,39 @@ def _shown(given: object) -> str:
     return "it says otherwise"
 
 
-def _range(field: FieldInfo | None, context: dict[str, Any]) -> str:
+QUANTITY_OF = {
+    "mm": "length", "°C": "temperature", "K": "difference", "g": "mass", "ml": "volume", "g/ml": "density",
+    "cm²": "area", "mm²": "small_area",
+}
+"""Quantities of a document by the unit of its fields; what is not here is said as it stands."""
+
+
+def _range(field: FieldInfo | None, context: dict[str, Any]) -> Words:
     low = high = None
-    unit = ""
-    if field is not None:
-        extra = field.json_schema_extra
-        unit = str(extra.get("unit", "")) if isinstance(extra, dict) else ""
-        for rule in field.metadata:
-            low = getattr(rule, "ge", low)
-            high = getattr(rule, "le", high)
+    for rule in field.metadata if field is not None else ():
+        low = getattr(rule, "ge", low)
+        high = getattr(rule, "le", high)
     if low is None or high is None:
         least, most = context.get("ge"), context.get("le")
-        return f"at least {least:g}" if least is not None else f"at most {most:g}"
-    return f"from {low:g} to {high:g} {unit}".rstrip()
+        return words("refusals.least" if least is not None else "refusals.most", bound=_plain(least or most or 0))
+    quantity = QUANTITY_OF.get(_unit(field))
+    if quantity is None:
+        unit = f" {_unit(field)}".rstrip()
+        return words("refusals.from_to", low=_plain(low), high=_plain(high), unit=unit)
+    return words(f"refusals.ranges.{quantity}", range=(low, high))
+
+
+def _unit(field: FieldInfo | None) -> str:
+    extra = field.json_schema_extra if field is not None else None
+    return str(extra.get("unit", "")) if isinstance(extra, dict) else ""
+
+
+def _plain(value: float) -> str:
+    return f"{value:g}"
+
+
+def _given(field: FieldInfo | None, given: object) -> str | Words:
+    quantity = QUANTITY_OF.get(_unit(field))
+    if isinstance(given, int | float) and quantity is not None:
+        return words(f"refusals.says.{quantity}", given=float(given))
+    return _shown(given)

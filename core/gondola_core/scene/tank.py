@@ -6,8 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from ..errors import Flaw
 from ..materials import SolidMaterial
 from ..part import Part, bounded
+from ..words import words
 
 
 class Wall(Part):
@@ -123,10 +125,7 @@ class Tank(Part):
     @model_validator(mode="after")
     def _fill_below_rim(self) -> Tank:
         if self.fill_height_mm > self.wall_height_mm:
-            raise ValueError(
-                f"the fill line at {self.fill_height_mm:g} mm is above the walls, which are "
-                f"{self.wall_height_mm:g} mm high: raise the walls or lower the fill line"
-            )
+            raise Flaw(words("refusals.fill_over_wall", fill=self.fill_height_mm, wall=self.wall_height_mm))
         return self
 
     @model_validator(mode="after")
@@ -135,27 +134,22 @@ class Tank(Part):
         if isinstance(self.shape, Chamfered | Rounded):
             most = 0.5 * min(width, behind)
             if self.shape.corner_mm > most:
-                raise ValueError(
-                    f"the corners of the tank at {self.shape.corner_mm:g} mm are too large for "
-                    f"its sides: {most:g} mm at most"
-                )
+                raise Flaw(words("refusals.corner_large", corner=self.shape.corner_mm, most=most))
         if isinstance(self.shape, FreeShape):
             _refuse_bad_corners(self.shape.points_mm, width, behind)
             if self.taper_deg > 0:
-                raise ValueError(
-                    "walls that lean outward are known for boxes, polygons and round tanks, "
-                    "not for free corners: set the lean to 0"
-                )
+                raise Flaw(words("refusals.free_lean"))
         return self
+
+
+LEAST_FLOOR_MM2 = 100.0
+"""Floor of a tank of free corners. Source: assumed"""
 
 
 def _refuse_bad_corners(points: list[list[float]], width: float, behind: float) -> None:
     for number, (x, y) in enumerate(points, start=1):
         if x > width or y > behind:
-            raise ValueError(
-                f"corner {number} of the tank at {x:g}, {y:g} mm lies outside its inner size of "
-                f"{width:g} by {behind:g} mm"
-            )
+            raise Flaw(words("refusals.corner_outside", number=number, x=x, y=y, width=width, behind=behind))
     count = len(points)
     for i in range(count):
         for j in range(i + 1, count):
@@ -169,8 +163,8 @@ def _refuse_bad_corners(points: list[list[float]], width: float, behind: float) 
     twice = sum(
         a[0] * b[1] - a[1] * b[0] for a, b in zip(points, points[1:] + points[:1], strict=True)
     )
-    if abs(twice) < 200.0:
-        raise ValueError("the corners of the tank enclose less than 100 mm²")
+    if abs(twice) < 2 * LEAST_FLOOR_MM2:
+        raise Flaw(words("refusals.corners_small", least=LEAST_FLOOR_MM2))
 
 
 def _cross(a: list[float], b: list[float], c: list[float], d: list[float]) -> bool:

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ..scene import Scene
+from ..scene import Scene, Tank
+from ..words import Words, words
 from . import TriMesh
-from .columns import ColumnSpans
+from .columns import FIRST_FIGURE, ColumnSpans
 from .floods import FreeSpans, air_from_mm
 from .groups import touching
 
@@ -30,7 +31,6 @@ class AirTrap:
     """One pocket of air. `lip_depth_mm` is the level that seals it."""
 
     figure_id: str | None
-    name: str
     volume_ml: float
     x_mm: float
     behind_mm: float
@@ -109,12 +109,11 @@ def air_traps(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[AirTrap
     for pocket in kept_air(scene, spans, free):
         highest = int(np.argmax(pocket.high))
         by = int(free.above[pocket.members[highest]])
-        figure = scene.figures[by - 2] if by >= 2 else None
+        figure = scene.figures[by - FIRST_FIGURE] if by >= FIRST_FIGURE else None
         tall = pocket.high - pocket.low
         found.append(
             AirTrap(
                 figure_id=figure.id if figure else None,
-                name=figure.name if figure else "bed",
                 volume_ml=round(pocket.volume_ml, 3),
                 x_mm=round(float(np.average(pocket.x, weights=tall)), 1),
                 behind_mm=round(float(np.average(pocket.y, weights=tall)), 1),
@@ -234,14 +233,14 @@ LEAST_PLACE_ML = 0.2
 class PourPlace:
     """One body of water of a pour that no other of that pour runs into: it is poured by itself."""
 
-    name: str
+    name: Words
     volume_ml: float
     x_mm: float
     behind_mm: float
 
 
 def pour_places(
-    scene: Scene, spans: ColumnSpans, free: FreeSpans, tops_mm: Sequence[float]
+    tank: Tank, spans: ColumnSpans, free: FreeSpans, tops_mm: Sequence[float]
 ) -> list[list[PourPlace]]:
     """Where each pour has to be poured, the largest first; mostly one place.
 
@@ -257,7 +256,7 @@ def pour_places(
         fresh = np.flatnonzero((top > low + 1e-6) & (free.rim_mm < line))
         bodies = _touching(spans, free, fresh, low, top)
         told = [one for one in bodies if one.volume_ml >= LEAST_PLACE_ML]
-        names = _place_names(scene, told)
+        names = _place_names(tank, told)
         found.append([
             PourPlace(
                 name=name, volume_ml=round(one.volume_ml, 2),
@@ -270,11 +269,10 @@ def pour_places(
     return found
 
 
-def _place_names(scene: Scene, bodies: list[Pocket]) -> list[str]:
+def _place_names(tank: Tank, bodies: list[Pocket]) -> list[Words]:
     """"the hollow at the left", "... at the back right"; numbered where that is not enough."""
     if len(bodies) == 1:
-        return ["the whole pour"]
-    tank = scene.tank
+        return [words("places.whole")]
     middles = [
         (float(np.average(one.x, weights=one.high - one.low)) / tank.inner_width_mm,
          float(np.average(one.y, weights=one.high - one.low)) / tank.inner_behind_mm)
@@ -285,9 +283,9 @@ def _place_names(scene: Scene, bodies: list[Pocket]) -> list[str]:
     for x, y in middles:
         across = ("left" if x < 0.4 else "right" if x > 0.6 else "middle") if spread[0] > 0.1 else ""
         along = ("front" if y < 0.4 else "back" if y > 0.6 else "") if spread[1] > 0.2 else ""
-        where = " ".join(word for word in (along, across) if word) or "middle"
-        names.append(f"the hollow {'in' if where == 'middle' else 'at'} the {where}")
+        names.append("_".join(word for word in (along, across) if word) or "middle")
     return [
-        f"{name}, {names[: at + 1].count(name)}" if names.count(name) > 1 else name
+        words("places.numbered", place=words(f"places.{name}"), number=names[: at + 1].count(name))
+        if names.count(name) > 1 else words(f"places.{name}")
         for at, name in enumerate(names)
     ]

@@ -11,6 +11,7 @@ from ..holding.facts import FigureFacts
 from ..outcome import Outcome
 from ..scene import Scene
 from ..shape import Meshes
+from ..words import Words, words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,20 +41,20 @@ def schools(
         update={"pours": [scene.pours[-1].model_copy(update={"wait_h": 0.0})]}
     )
     one = evaluate(single, DRAFT, keeper, meshes=meshes)
-    return [_school("staged, as planned", planned), _school("held, in one pour", one)]
+    return [_school(words("schools.staged"), planned), _school(words("schools.held"), one)]
 
 
-def _school(name: str, outcome: Outcome) -> School:
+def _school(name: Words, outcome: Outcome) -> School:
     hung = [fact for fact in outcome.figures if not fact.ways[0].holds]
     staged = outcome.whole
     held = [fact for fact in hung if not _laid(fact)] if len(outcome.pours) > 1 else hung
     return School(
-        name=name,
+        name=name.said(),
         pours_count=len(outcome.pours),
         hottest_c=staged.hottest_c,
         days_d=None if staged.demould_h is None else round(staged.demould_h / 24, 1),
         seams_count=sum(
-            1 for pour in outcome.pours if pour.seam is not None and pour.seam.seam_de00 >= 1
+            1 for pour in outcome.pours if pour.joint.seam is not None and pour.joint.seam.seam_de00 >= 1
         ),
         held_count=len(held),
         unheld_count=sum(1 for fact in held if not _supported(fact)),

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..answers.kept import Keeper
-from ..checks import Edit, Flag, Remedy, Severity
+from ..checks import Flag, Remedy, Severity, reader_units, told_remedy
 from ..checks.heat import warm_words
 from ..checks.recoat import window_middle_h
-from ..checks.remedies import USUAL_WAIT_H
 from ..errors import GondolaError
 from ..evaluate import DRAFT, KEEPER, evaluate
 from ..outcome import Outcome
 from ..scene import Dose, Pour, Room, Scene
+from ..scene.edits import USUAL_WAIT_H, Edit, Operation, replaced, stage_pours
 from ..shape import Meshes
+from ..words import Words, words
 
 MOST_POURS = 14
 """More than this is no plan any more. Source: assumed"""
@@ -25,6 +27,8 @@ HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
 """Stops that pours and waits can answer."""
 OVER_LABEL = 1.6
 """Depth of a pour over its label's from which staging begins to try. Source: assumed"""
+COLDEST_ROOM_C, WARMEST_ROOM_C = 10.0, 40.0
+"""Rooms that are tried. Source: assumed"""
 COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
 """A mix is brought to the room, within this. Source: assumed"""
 
@@ -48,44 +52,51 @@ class Staging:
     remedy: Remedy
 
 
+def _untold(_: float) -> None:
+    """Nobody asks how far it is."""
+
+
 def stage_for(
     scene: Scene, resin_id: str, rooms_c: list[float], meshes: Meshes | None = None,
-    keeper: Keeper = KEEPER,
+    keeper: Keeper = KEEPER, told: Callable[[float], None] = _untold,
 ) -> list[Staging]:
     """The fewest equal pours that stop nothing, for each room, and for a footprint twice as large.
 
     GondolaError names a resin that the scene does not hold, or a room out of range. Waits are set
-    to the middle of each tack window, over some marches.
+    to the middle of each tack window, over some marches. `told` hears the share that is done.
     """
     if resin_id not in {resin.id for resin in scene.resins}:
-        raise GondolaError(f"The scene does not hold the resin '{resin_id}'.", "resin_id")
-    found = []
+        raise GondolaError(words("refusals.no_resin", id=resin_id), "resin_id")
     for room_c in rooms_c:
-        if not 10 <= room_c <= 40:
-            raise GondolaError(f"A room is from 10 to 40 °C; this says {room_c:g}.", "rooms_c")
-        found.append(_staged(scene, resin_id, room_c, f"{room_c:g} °C", meshes, keeper))
+        if not COLDEST_ROOM_C <= room_c <= WARMEST_ROOM_C:
+            raise GondolaError(
+                words("refusals.room_c", range=(COLDEST_ROOM_C, WARMEST_ROOM_C), given=room_c), "rooms_c"
+            )
+    tries = [(scene, words("staging.room", room_c=room_c), room_c) for room_c in rooms_c]
     wide = _wider(scene)
     if wide is not None:
-        warmest = max(rooms_c)
-        found.append(
-            _staged(wide, resin_id, warmest, f"{warmest:g} °C, footprint doubled", meshes, keeper)
-        )
+        tries.append((wide, words("staging.wide", room_c=max(rooms_c)), max(rooms_c)))
+    found = []
+    for at, (tried, name, room_c) in enumerate(tries):
+        told(at / len(tries))
+        found.append(_staged(scene, tried, resin_id, room_c, name, meshes, keeper))
+    told(1.0)
     return found
 
 
 def _staged(
-    scene: Scene, resin_id: str, room_c: float, name: str, meshes: Meshes | None, keeper: Keeper
+    scene: Scene, tried: Scene, resin_id: str, room_c: float, name: Words, meshes: Meshes | None, keeper: Keeper
 ) -> Staging:
     resin = next(one for one in scene.resins if one.id == resin_id)
     fill = scene.tank.fill_height_mm
     least = max(1, int(-(-fill // (OVER_LABEL * resin.most_pour_mm))))
     for count in range(min(least, MOST_POURS), MOST_POURS + 1):
-        tried, outcome = _settled(_cut(scene, resin_id, room_c, count), meshes, keeper)
+        settled, outcome = _settled(_cut(tried, resin_id, room_c, count), meshes, keeper)
         stops = _stops(outcome)
         # where only waits or a stalled cure are left, more pours would not help
         if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops):
             break
-    return _told(name, room_c, tried, outcome, not stops)
+    return _told(scene, settled, outcome, name, room_c)
 
 
 def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
@@ -119,7 +130,7 @@ def _settled(
     for _ in range(SETTLE):
         waits = [0.0]
         for number in range(1, len(scene.pours)):
-            middle = window_middle_h(outcome.pours[number - 1].cure)
+            middle = window_middle_h(outcome.pours[number - 1].heat.cure)
             waits.append(round(middle, 1) if middle is not None else scene.pours[number].wait_h)
         if max(abs(wait - pour.wait_h) for wait, pour in zip(waits, scene.pours, strict=True)) < 0.6:
             break
@@ -139,39 +150,43 @@ def _stops(outcome: Outcome) -> list[Flag]:
     ]
 
 
-def _told(name: str, room_c: float, scene: Scene, outcome: Outcome, clear: bool) -> Staging:
-    pours = [pour.model_dump(mode="json") for pour in scene.pours]
-    room = scene.brief.room.model_dump(mode="json")
-    count = len(pours)
+def _told(scene: Scene, staged: Scene, outcome: Outcome, name: Words, room_c: float) -> Staging:
+    """The staging, as an edit of the scene that was asked about."""
+    units, whole, stops = reader_units(scene.brief.units), outcome.whole, _stops(outcome)
     return Staging(
-        name=name, room_c=room_c, pours_count=count, clear=clear,
-        hottest_c=outcome.whole.hottest_c,
-        last_pour_d=round(outcome.pours[-1].start_h / 24, 1),
-        demould_d=(
-            None if outcome.whole.demould_h is None else round(outcome.whole.demould_h / 24, 1)
-        ),
-        stops=[flag.title for flag in _stops(outcome)],
-        after_words=_after(scene, outcome),
-        remedy=Remedy(
-            label=f"{count} pours of {scene.tank.fill_height_mm / count:.0f} mm at {room_c:g} °C",
-            edits=[
-                Edit(op="replace", path="/pours", value=pours),
-                Edit(op="replace", path="/brief/room", value=room),
-            ],
-        ),
+        name=name.said(units), room_c=room_c, pours_count=len(staged.pours), clear=not stops,
+        hottest_c=whole.hottest_c,
+        last_pour_d=round(outcome.pours[-1].clock.start_h / 24, 1),
+        demould_d=None if whole.demould_h is None else round(whole.demould_h / 24, 1),
+        stops=[flag.title for flag in stops],
+        after_words=_after(staged, outcome),
+        remedy=told_remedy(_edit(scene, staged, room_c), units),
     )
+
+
+def _edit(scene: Scene, staged: Scene, room_c: float) -> Edit:
+    """Pours and room of the staging; and, if it is wider, its tank and where the figures stand."""
+    count = len(staged.pours)
+    label = words("staging.pours", pours=count, deep=staged.tank.fill_height_mm / count, room_c=room_c)
+    more = [replaced("/brief/room", staged.brief.room.model_dump(mode="json"))]
+    if staged.tank != scene.tank:
+        more.append(replaced("/tank", staged.tank.model_dump(mode="json")))
+        for at, figure in enumerate(staged.figures):
+            more.append(Operation(op="test", path=f"/figures/{at}/id", value=figure.id))
+            more.append(replaced(f"/figures/{at}/place", figure.place.model_dump(mode="json")))
+    return stage_pours(scene, label, staged.pours, *more)
 
 
 def _after(scene: Scene, outcome: Outcome) -> str:
     """What has to follow in a room that is too cold to get the piece hard; empty where none is."""
     if not any(flag.code == "never_hard" for flag in _stops(outcome)):
         return ""
-    last = outcome.pours[-1]
-    words = warm_words(scene.resin_of(scene.pours[-1]), scene.brief.room)
-    if last.cure is None or last.cure.tack_closes_h is None:
-        return words
-    gone_d = (last.start_h + last.cure.tack_closes_h) / 24
-    return f"its tack is gone after {gone_d:.1f} d; then {words}"
+    units, last = reader_units(scene.brief.units), outcome.pours[-1]
+    warm = warm_words(scene.resin_of(scene.pours[-1]), scene.brief.room)
+    if last.heat.cure is None or last.heat.cure.tack_closes_h is None:
+        return warm.said(units)
+    gone_d = (last.clock.start_h + last.heat.cure.tack_closes_h) / 24
+    return words("staging.after", gone_d=gone_d, warm=warm).said(units)
 
 
 def _wider(scene: Scene) -> Scene | None:

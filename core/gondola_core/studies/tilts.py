@@ -2,24 +2,32 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
-from ..checks import Edit, Remedy
-from ..checks.figures import prefill, vent_at
+from ..answers.book import KEEPER, Book
+from ..answers.flood import TRAPS
+from ..answers.kept import Keeper
+from ..checks import Remedy, reader_units, told_remedy
+from ..checks.air import vent_at
 from ..errors import GondolaError
 from ..scene import Figure, Scene
+from ..scene.edits import prefill_figure, tilt_figure
 from ..shape import Meshes
-from ..shape.columns import ground_spans, put_together, spans_of, tank_columns
-from ..shape.floods import free_spans
-from ..shape.pockets import air_traps
+from ..shape.pockets import AirTrap
+from ..words import words
 
 ANGLES_DEG = (3.0, 6.0, 10.0, 15.0, 20.0, 30.0, 45.0)
 """Tilts that are tried. Source: assumed"""
 GONE_SHARE = 0.05
 """A tilt helps if it leaves at most this share of the air. Source: own_geometry"""
 
+Kept = Callable[[Figure], list[AirTrap]]
+"""Pockets under the figure if it stood so."""
 
-def air_remedies(scene: Scene, figure_id: str, meshes: Meshes) -> list[Remedy]:
+
+def air_remedies(scene: Scene, figure_id: str, meshes: Meshes, keeper: Keeper = KEEPER) -> list[Remedy]:
     """What empties the pockets under a figure, each tried on its own; the least tilt first.
 
     Tilts are of the figure, about its own length and across it, both ways; each is flooded anew.
@@ -27,58 +35,37 @@ def air_remedies(scene: Scene, figure_id: str, meshes: Meshes) -> list[Remedy]:
     """
     at = next((i for i, one in enumerate(scene.figures) if one.id == figure_id), None)
     if at is None:
-        raise GondolaError(f"There is no figure '{figure_id}' in this scene.", "figure_id")
-    columns = tank_columns(scene.tank)
-    outside, ground = ground_spans(scene.tank, scene.bed, columns, meshes)
-    others = [spans_of(one, columns, meshes) for one in scene.figures]
+        raise GondolaError(words("refusals.no_figure", id=figure_id), "figure_id")
+    book = Book(scene, keeper=keeper, meshes=meshes)
 
-    def kept_ml(figure: Figure) -> float:
-        parts = [*others[:at], spans_of(figure, columns, meshes), *others[at + 1 :]]
-        tried = scene.model_copy(
-            update={"figures": [*scene.figures[:at], figure, *scene.figures[at + 1 :]]}
-        )
-        spans = put_together(columns, [outside, ground, *parts])
-        traps = air_traps(tried, spans, free_spans(spans))
-        return sum(trap.volume_ml for trap in traps if trap.figure_id == figure_id)
+    def pockets(figure: Figure) -> list[AirTrap]:
+        others = [*scene.figures[:at], figure, *scene.figures[at + 1 :]]
+        traps = book.other(scene.model_copy(update={"figures": others})).ask(TRAPS)
+        return [trap for trap in traps if trap.figure_id == figure_id]
 
     figure = scene.figures[at]
-    now = kept_ml(figure)
-    if now <= 0:
+    now = pockets(figure)
+    if not now:
         return []
-    remedies = []
-    ways = {"tilt_deg": ("nose up", "nose down"), "roll_deg": ("to the left", "to the right")}
-    for field, words in ways.items():
-        found = _least_tilt(figure, field, kept_ml, now)
-        if found is None:
-            continue
-        angle, left = found
-        whole = float(getattr(figure, field)) + angle
-        way = words[0] if angle > 0 else words[1]
-        remedies.append(
-            (
-                abs(angle),
-                Remedy(
-                    label=f"tilt it {abs(angle):g}° {way}, {left:.2g} ml stays",
-                    edits=[
-                        Edit(op="replace", path=f"/figures/{at}/{field}", value=round(whole, 2))
-                    ],
-                ),
-            )
-        )
-    tilts = [remedy for _, remedy in sorted(remedies, key=lambda pair: pair[0])]
-    spans = put_together(columns, [outside, ground, *others])
-    largest = next(
-        trap for trap in air_traps(scene, spans, free_spans(spans)) if trap.figure_id == figure_id
-    )
-    return [*tilts, vent_at(scene, largest), prefill(scene, figure_id)]
+    tilts = []
+    for field in ("tilt_deg", "roll_deg"):
+        found = _least_tilt(figure, field, pockets, sum(trap.volume_ml for trap in now))
+        if found is not None:
+            by, left = found
+            whole = float(getattr(figure, field)) + by
+            tilts.append((abs(by), tilt_figure(scene, figure_id, field, whole, by, left)))
+    edits = [one for _, one in sorted(tilts, key=lambda pair: pair[0])]
+    edits += [vent_at(scene, now[0]), prefill_figure(scene, figure_id)]
+    return [told_remedy(one, reader_units(scene.brief.units)) for one in edits]
 
 
-def _least_tilt(figure: Figure, field: str, kept_ml, now: float) -> tuple[float, float] | None:  # type: ignore[no-untyped-def]
+def _least_tilt(figure: Figure, field: str, pockets: Kept, now_ml: float) -> tuple[float, float] | None:
+    """By how much to turn it, and what stays then [ml]; None if no angle that is tried helps."""
     start = float(getattr(figure, field))
     for angle in ANGLES_DEG:
         for way in (1.0, -1.0):
             turned = float(np.clip(start + way * angle, -180, 180))
-            left = kept_ml(figure.model_copy(update={field: turned}))
-            if left <= GONE_SHARE * now:
+            left = sum(trap.volume_ml for trap in pockets(figure.model_copy(update={field: turned})))
+            if left <= GONE_SHARE * now_ml:
                 return turned - start, left
     return None

@@ -11,6 +11,7 @@ from scipy.optimize import linprog, minimize
 from ..errors import GondolaError
 from ..scene import Figure, Scene
 from ..units import MM
+from ..words import words
 from .attenuation import Water
 from .colour import colour_difference, hex_of, lab_of_linear, linear_of_hex, linear_srgb, reflectance_of_hex
 from .sights import water_of
@@ -135,7 +136,7 @@ def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:
     """What to paint a figure so that it reads as wished, and where it would rather stand."""
     figure = next((one for one in scene.figures if one.id == figure_id), None)
     if figure is None:
-        raise GondolaError(f"There is no figure '{figure_id}' in this scene.", "figure_id")
+        raise GondolaError(words("refusals.no_figure", id=figure_id), "figure_id")
     water = water_of(scene)
     depth, behind = _spot(figure, scene)
     paint, gap, possible = nearest_paint(water, wished_srgb, depth, behind)
@@ -191,7 +192,7 @@ def _sentence(
 
 def _places(water: Water, wished: str, depth: float, behind: float) -> list[OtherPlace]:
     found = []
-    for words, z, y in (
+    for where, z, y in (
         ("half as far behind the glass", depth, behind / 2),
         ("close behind the glass", depth, min(behind, 5.0)),
         ("half as deep", depth / 2, behind),
@@ -201,7 +202,7 @@ def _places(water: Water, wished: str, depth: float, behind: float) -> list[Othe
         matrix, veil = linear_map(water, z, y)
         found.append(
             OtherPlace(
-                words=words, depth_mm=round(z, 1), behind_mm=round(y, 1), gap_de00=round(gap, 1),
+                words=where, depth_mm=round(z, 1), behind_mm=round(y, 1), gap_de00=round(gap, 1),
                 reads_srgb=hex_of(matrix @ paint + veil),
             )
         )

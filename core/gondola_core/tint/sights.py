@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,12 +11,15 @@ from numpy.typing import NDArray
 from ..materials import Colourant
 from ..scene import Scene
 from ..units import MM
+from ..words import Words, words
 from .attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint, scattering
 from .colour import colour_difference, hex_of, lab, linear_srgb, off_display, reflectance_of_hex
 from .haze import haze_field
 from .spectrum import luminance
 
 Array = NDArray[np.float64]
+Seen = Literal["invisible", "searched_for", "seen", "band"]
+"""How a colour step reads on a wall of water."""
 
 PROFILE_STEPS = 61
 EYE_BANDS = {"blue_450": 5, "green_550": 15, "red_650": 25}
@@ -43,8 +47,8 @@ class WaterProfile:
     white_srgb: list[str]
     sighting_mm: list[float]
     off_display_de00: list[float]
-    light_words: str
-    resin_words: str
+    light_words: Words
+    resin_words: Words
     shown_depth_m: float
     milky: list[str]
 
@@ -58,7 +62,6 @@ class FigureSight:
     """
 
     figure_id: str
-    name: str
     top_depth_mm: float
     bottom_depth_mm: float
     behind_mm: float
@@ -73,7 +76,7 @@ class Seam:
 
     depth_mm: float
     seam_de00: float
-    seen: str
+    seen: Seen
 
 
 def water_of(scene: Scene) -> Water:
@@ -116,12 +119,11 @@ def own_of(scene: Scene) -> Array:
     return np.asarray(np.diff(bare.depths) @ bare.attenuation / bare.depths[-1])
 
 
-def _resin_words(scene: Scene) -> str:
+def _resin_words(scene: Scene) -> Words:
     """What the resin alone takes of blue light, on the way to the back wall."""
     years = scene.brief.display_years
     left = np.exp(-own_of(scene)[EYE_BANDS["blue_450"]] * scene.tank.inner_behind_mm * MM)
-    words = f"The resin itself takes {1 - left:.0%} of the blue on the way to the back"
-    return f"{words} after {years:g} years of room light; sun is faster." if years else f"{words}."
+    return words("light.resin_later" if years else "light.resin", taken=float(1 - left), years=years)
 
 
 def water_profile(scene: Scene) -> WaterProfile:
@@ -144,7 +146,7 @@ def water_profile(scene: Scene) -> WaterProfile:
         white_srgb=[hex_of(colour) for colour in near],
         sighting_mm=_rounded(np.minimum(4.0 / np.maximum(beam, 1e-3) / MM, 9999.0), 1),
         off_display_de00=_rounded(off_display(at_back), 2),
-        light_words=LIGHT_WORDS[scene.brief.light],
+        light_words=words(f"light.{scene.brief.light}"),
         resin_words=_resin_words(scene),
         shown_depth_m=round(scene.tank.fill_height_mm * MM * scene.brief.scale, 2),
         milky=_milky(scene),
@@ -176,7 +178,6 @@ def figure_sights(
         sights.append(
             FigureSight(
                 figure_id=figure.id,
-                name=figure.name,
                 top_depth_mm=round(float(top), 1),
                 bottom_depth_mm=round(float(bottom), 1),
                 behind_mm=round(behind / MM, 1),
@@ -203,7 +204,7 @@ def seams(scene: Scene) -> list[Seam]:
         found.append(
             Seam(
                 depth_mm=pour.top_depth_mm, seam_de00=round(float(step), 2),
-                seen=seam_words(float(step) / soft),
+                seen=seam_seen(float(step) / soft),
             )
         )
     return found
@@ -247,20 +248,6 @@ def feather_gain(feather_mm: float, viewing_mm: float) -> float:
     return float(np.interp(viewing_mm, at, by_distance))
 
 
-LIGHT_WORDS = {
-    "lamp_above": "Lit from above, depth darkens by itself: one tint is enough for a gradient.",
-    "room": (
-        "Under all-round room light most light comes through the front, so a figure hardly darkens "
-        "with depth: a gradient has to be poured as graded layers."
-    ),
-    "lit_from_behind": (
-        "Lit from behind, figures stand dark against the wall; depth shows little, distance behind "
-        "the glass shows more."
-    ),
-    "mixed": "Partly from above, partly from the room: half of the gradient of a lamp above.",
-}
-
-
 def _milky(scene: Scene) -> list[str]:
     used = {dose.colourant_id for pour in scene.pours for dose in pour.doses}
     return [
@@ -268,13 +255,13 @@ def _milky(scene: Scene) -> list[str]:
     ]
 
 
-def seam_words(step: float) -> str:
+def seam_seen(step: float) -> Seen:
     """How a colour step reads on a wall of water. Source: own_light"""
     if step < 1:
         return "invisible"
     if step < 2:
-        return "searched for"
-    return "seen" if step < 4 else "a band"
+        return "searched_for"
+    return "seen" if step < 4 else "band"
 
 
 def _rounded(values: Array, digits: int = 4) -> list[float]:

@@ -7,14 +7,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ..answers.book import KEEPER, Book
+from ..answers.grades import DRAFT
+from ..answers.heat import HEAT, Heat
 from ..answers.kept import Keeper
-from ..answers.scene_heat import SceneHeat, scene_heat
-from ..answers.scene_shape import scene_shape
 from ..errors import GondolaError
-from ..evaluate import DRAFT, KEEPER
 from ..scene import Scene
-from ..shape import Meshes, meshes_held
+from ..shape import Meshes
 from ..units import HOUR, MM
+from ..words import words
 
 Array = NDArray[np.float64]
 
@@ -45,11 +46,11 @@ class PlaceCurve:
     degree_of_cure: list[float | None]
 
 
-def _heat(scene: Scene, meshes: Meshes | None, keeper: Keeper) -> SceneHeat:
-    return scene_heat(scene, DRAFT, scene_shape(scene, meshes_held(scene, meshes), keeper), keeper)
+def _heat(scene: Scene, meshes: Meshes | None, keeper: Keeper) -> Heat:
+    return Book(scene, DRAFT, keeper, meshes).ask(HEAT)
 
 
-def _frame(scene: Scene, heat: SceneHeat) -> tuple[Array, Array, slice, float]:
+def _frame(scene: Scene, heat: Heat) -> tuple[Array, Array, slice, float]:
     """Middles of cells from the left, depths of levels from the surface, the levels, the plane."""
     x = 0.5 * (heat.cells.x_faces[:-1] + heat.cells.x_faces[1:]) / MM
     levels = slice(None, heat.marched.base_levels - 1 if heat.marched.base_levels else None, -1)
@@ -91,8 +92,7 @@ def place_curve(
     """The cell nearest a place in the plane, through the whole march; GondolaError outside the tank."""
     if not 0 <= depth_mm <= scene.tank.fill_height_mm:
         raise GondolaError(
-            f"The depth has to be from 0 to {scene.tank.fill_height_mm:g} mm; it says {depth_mm:g}.",
-            "depth_mm",
+            words("refusals.depth", range=(0.0, scene.tank.fill_height_mm), given=depth_mm), "depth_mm"
         )
     heat = _heat(scene, meshes, keeper)
     x, depth, levels, _ = _frame(scene, heat)

@@ -11,8 +11,11 @@ from numba import njit
 from numpy.typing import NDArray
 from PIL import Image
 
+from ..answers.bodies import PLACED
+from ..answers.columns import OUTLINE
 from ..answers.kept import Keeper
-from ..answers.scene_shape import body_inputs
+from ..answers.reading import Reading
+from ..digests import digest
 from ..scene import BoxShape, Figure, Scene
 from ..shape import Meshes, TriMesh, figure_mesh, plan_box, tank_plan
 from ..shape.bodies.body import own_mesh
@@ -45,6 +48,14 @@ SAMPLES = 14
 """Looks up for the soft shadow of a pixel."""
 LEAST_PIXELS, MOST_PIXELS = 120, 1600
 BED, BEHIND = 0, -1
+BED_SURFACE = Reading(*OUTLINE, "bed.heights_mm")
+SHAPED = Reading(*PLACED, "own_colours")
+"""What a drawn bed and a drawn figure depend on."""
+SCENERY = Reading(
+    *OUTLINE, "bed.heights_mm", "bed.mesh", "bed.paint_srgb", "brief.backdrop_srgb",
+    *(f"figures.{field}" for field in (*PLACED, "own_colours", "paint_srgb", "zones")),
+)
+"""What a view meets, whatever the water."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -75,14 +86,9 @@ def picture(
     back at the top. Colours come from the 31-band model at every row and at 28 distances.
     """
     width_px = int(np.clip(width_px, LEAST_PIXELS, MOST_PIXELS))
-    tank = scene.tank
+    _, seen = SCENERY(scene)
     scenery = keeper.keep(
-        "scenery",
-        [view, width_px, tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm,
-         tank.fill_height_mm, scene.bed.heights_mm, scene.bed.mesh, scene.bed.paint_srgb,
-         scene.brief.backdrop_srgb,
-         [[body_inputs(one), one.paint_srgb, one.zones, one.own_colours] for one in scene.figures]],
-        lambda: _scenery(scene, view, width_px, meshes, keeper),
+        "scenery", digest([view, width_px, seen]), lambda: _scenery(scene, view, width_px, meshes, keeper),
         most=MOST_SCENERIES,
     )
     water = water_of(scene)
@@ -118,21 +124,16 @@ def _scenery(
     wide, high, axes, origin = _frame(scene, view)
     scale = min(width_px / wide, MOST_PIXELS / high)
     columns, rows = max(8, round(wide * scale)), max(8, round(high * scale))
-    tank, upright = scene.tank, np.eye(3)
-    bed = keeper.keep(
-        "bed-drawn",
-        [tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm,
-         scene.bed.heights_mm],
-        lambda: _drawn(bed_surface(scene), upright),
-    )
-    bodies = [bed]
+    upright = np.eye(3)
+    _, ground = BED_SURFACE(scene)
+    bodies = [keeper.keep("bed-drawn", digest(ground), lambda: _drawn(bed_surface(scene), upright))]
     if scene.bed.mesh is not None:
         bodies.append(_drawn(own_mesh(scene.bed.mesh, meshes), upright))
     bed_parts = len(bodies)
     for figure in scene.figures:
         bodies.append(
             keeper.keep(
-                "drawn", [body_inputs(figure), figure.own_colours],
+                "drawn", digest(SHAPED(figure)[1]),
                 lambda figure=figure: _drawn_figure(figure, meshes),  # type: ignore[misc]
             )
         )

@@ -1,0 +1,75 @@
+"""Buoyancy and holding of every figure, with what is near it in the plan."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..holding.facts import FigureFacts, figure_facts
+from ..holding.load import Wetting, worst_load
+from ..holding.ways import Nearby
+from ..shape.columns import FIRST_FIGURE, ColumnSpans
+from ..shape.floods import FreeSpans
+from ..shape.pockets import air_under_ml
+from .answer import Answer
+from .bodies import BODIES, FigureBody
+from .fills import lines_mm
+from .flood import FLOOD, SPANS
+from .heat import HEAT, Heat
+from .reading import Reading
+
+READS = Reading(
+    "tank.fill_height_mm", "tank.wall_height_mm", "pours.top_depth_mm", "pours.resin_id", "pours.wait_h", "resins",
+    "figures.id", "figures.place", "figures.solids", "figures.hollow", "figures.mass_g", "figures.material",
+    "figures.hold",
+)
+
+
+def facts_of_figures(
+    scene: Any, bodies: list[FigureBody], spans: ColumnSpans, free: FreeSpans, heat: Heat
+) -> list[FigureFacts]:
+    """One a figure."""
+    facts = []
+    for at, (figure, body, peak) in enumerate(zip(scene.figures, bodies, heat.figure_peaks_c, strict=True)):
+        bottom, top = float(body.least[2]), float(body.most[2])
+        off, stiff = _layer_below(scene, heat, bottom, top)
+        air = [air_under_ml(spans, free, FIRST_FIGURE + at, line) for line in lines_mm(scene)]
+        facts.append(
+            figure_facts(
+                figure, body.bulk, worst_load(figure, body.bulk, _wettings(scene, air)),
+                Nearby(
+                    gap_below_mm=body.gap_below_mm, line_below_mm=off, contact_cm2=body.contact_cm2,
+                    layer_is_stiff=stiff, room_above_mm=max(1.0, scene.tank.wall_height_mm - top), peak_c=peak,
+                ),
+                above_ml=body.above_ml,
+                trapped_ml=air[-1],
+            )
+        )
+    return facts
+
+
+def _wettings(scene: Any, air_ml: list[float]) -> list[Wetting]:
+    lines = lines_mm(scene)
+    return [
+        Wetting(
+            number=number, resin=scene.resin_of(pour), floor_mm=lines[number - 1], line_mm=lines[number],
+            air_below_floor_ml=air_ml[number - 1], air_below_line_ml=air_ml[number],
+        )
+        for number, pour in enumerate(scene.pours, start=1)
+    ]
+
+
+def _layer_below(scene: Any, heat: Heat, bottom_mm: float, top_mm: float) -> tuple[float | None, bool]:
+    """How far a figure's foot is above the layer line nearest to it, and whether that layer has gelled
+    when the next pour comes."""
+    inner = lines_mm(scene)[1:-1]
+    below = [line for line in inner if line <= top_mm]
+    if not below:
+        return None, False
+    line = min(below, key=lambda one: abs(bottom_mm - one))
+    laid_on = inner.index(line)
+    cure = heat.cures[laid_on]
+    opens = cure.tack_opens_h if cure else 0.0
+    return bottom_mm - line, opens is not None and scene.pours[laid_on + 1].wait_h >= opens
+
+
+FIGURE_FACTS = Answer(name="figure_facts", reads=READS, needs=(BODIES, SPANS, FLOOD, HEAT), by=facts_of_figures)

@@ -1,0 +1,91 @@
+"""How the water grows with height, and what air, hollows and the bed do to it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ..shape import bed_area_cm2, bed_heights
+from ..shape.columns import BED, ColumnSpans, free_volume_ml
+from ..shape.floods import FreeSpans, wet_and_trapped_ml
+from ..shape.pockets import AirTrap, DryBasin
+from .answer import Answer
+from .columns import OUTLINE
+from .flood import BASINS, FLOOD, SPANS, TRAPS
+from .reading import Reading
+from .setting import GAS
+
+CURVE_POINTS = 41
+SLOPE_STEP_MM = 2.0
+SEAL_COAT_MM = 0.25
+"""Resin that a brushed seal coat takes over a porous bed. Source: own_geometry"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Filling:
+    """How the water grows with height, and what air and hollows do to it.
+
+    gas_ml  what the bed's pores give off while pours are liquid, all pours together
+    """
+
+    height_mm: list[float]
+    free_ml: list[float]
+    resin_ml: list[float]
+    traps: list[AirTrap]
+    basins: list[DryBasin]
+    bed_ml: float
+    steepest_deg: float
+    gas_ml: float
+    seal_coat_g: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FilledGround:
+    """The bed and the curves over it."""
+
+    height_mm: list[float]
+    free_ml: list[float]
+    resin_ml: list[float]
+    bed_ml: float
+    area_cm2: float
+    steepest_deg: float
+
+
+def _ground(scene: Any, spans: ColumnSpans, free: FreeSpans) -> FilledGround:
+    tank, bed = scene.tank, scene.bed
+    heights = np.linspace(0.0, tank.fill_height_mm, CURVE_POINTS)
+    wet, trapped = wet_and_trapped_ml(free, spans.area_mm2, heights)
+    of_bed = spans.what == BED
+    x = np.linspace(0, tank.inner_width_mm, max(3, round(tank.inner_width_mm / SLOPE_STEP_MM)))
+    y = np.linspace(0, tank.inner_behind_mm, max(3, round(tank.inner_behind_mm / SLOPE_STEP_MM)))
+    slope = np.hypot(*np.gradient(bed_heights(bed, tank, x, y), y, x))
+    tall = (spans.high - np.maximum(spans.low, 0.0))[of_bed].sum()
+    return FilledGround(
+        height_mm=np.round(heights, 2).tolist(),
+        free_ml=np.round(free_volume_ml(spans, heights), 2).tolist(),
+        resin_ml=np.round(wet - trapped, 2).tolist(),
+        bed_ml=round(float(tall * spans.area_mm2 / 1000), 1),
+        area_cm2=bed_area_cm2(bed, tank),
+        steepest_deg=round(float(np.degrees(np.arctan(slope.max()))), 1),
+    )
+
+
+def _filling(
+    scene: Any, ground: FilledGround, traps: list[AirTrap], basins: list[DryBasin], gas_ml: list[float]
+) -> Filling:
+    density = scene.resin_of(scene.pours[0]).density_g_ml
+    return Filling(
+        height_mm=ground.height_mm, free_ml=ground.free_ml, resin_ml=ground.resin_ml, traps=traps,
+        basins=basins, bed_ml=ground.bed_ml, steepest_deg=ground.steepest_deg, gas_ml=round(sum(gas_ml), 2),
+        seal_coat_g=round(ground.area_cm2 * SEAL_COAT_MM / 10 * density, 1),
+    )
+
+
+FILLED_GROUND = Answer(
+    name="filled_ground", reads=Reading(*OUTLINE, "bed.heights_mm", "bed.mesh"), needs=(SPANS, FLOOD), by=_ground,
+)
+FILLING = Answer(
+    name="filling", reads=Reading("pours.resin_id", "resins"), needs=(FILLED_GROUND, TRAPS, BASINS, GAS), by=_filling,
+)

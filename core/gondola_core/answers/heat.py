@@ -1,0 +1,190 @@
+"""The heat of a scene: the march, the marches beside it for bands and doubts, and what they say."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..cure.cells import CellGeometry
+from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt
+from ..cure.march import Marched
+from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places
+from ..cure.spans import CureSpans, cure_spans
+from ..materials import Resin
+from ..shape.columns import ColumnSpans
+from ..shape.floods import FreeSpans
+from ..units import MM
+from .answer import Answer
+from .bodies import BODIES, FigureBody
+from .flood import FLOOD, SPANS
+from .grades import BAND, DRAFT, Grade
+from .march import WARMTH, Told, cells_of, march, room_of, surroundings, timed_pours
+from .reading import Reading, SceneExtract
+
+Array = NDArray[np.float64]
+Cures = list[PourCure | None]
+
+MOST_MARCHES = 12
+"""Marches kept at a time, for steps back and forth and what is tried."""
+RUNAWAY_C = 100.0
+"""Above this the peak of a march does not converge. Source: own_march"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class OneMarch:
+    """A march, its cells, and the cure of each pour."""
+
+    marched: Marched
+    cells: CellGeometry
+    cures: Cures
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Heat:
+    """The march and what it says of pours, figures and walls.
+
+    bands_c          peak of each pour if room and resin run cool, and warm
+    spans            how early and late each pour's moments may come
+    doubts           how far each pour's peak and moments may be off for the size of the cells
+    room_c           the room at even steps from the first pour [degrees C]
+    figure_peaks_c   hottest resin around each figure
+    """
+
+    marched: Marched
+    cells: CellGeometry
+    cures: Cures
+    bands_c: list[tuple[float, float] | None]
+    spans: list[CureSpans | None]
+    doubts: list[PourDoubt | None]
+    room_c: Array
+    figure_peaks_c: list[float | None]
+    places: list[PourPlaces]
+
+    @property
+    def mean_room_c(self) -> float:
+        """The room's mean over the march."""
+        return float(self.room_c.mean())
+
+    @property
+    def sheet_peak_c(self) -> float | None:
+        """Hottest that the sheet of the dam gets."""
+        return max((one.sheet_c for one in self.places if one.sheet_c is not None), default=None)
+
+    @property
+    def peak_error_k(self) -> float | None:
+        """How far the peaks may be off; None where all run away."""
+        told = [
+            doubt.peak_k for doubt, cure in zip(self.doubts, self.cures, strict=True)
+            if doubt is not None and cure is not None and cure.peak_c < RUNAWAY_C
+        ]
+        return round(max(told), 2) if told else None
+
+    def doubted(self, way: int) -> Heat:
+        """The same if the grid errs one way: 1 is hotter and earlier, -1 cooler and later."""
+        most = max((doubt.peak_k for doubt in self.doubts if doubt is not None), default=0.0)
+        each = list(zip(self.cures, self.doubts, self.places, strict=True))
+        return replace(
+            self,
+            cures=[
+                cure if cure is None or doubt is None else doubted_cure(cure, doubt, way)
+                for cure, doubt, _ in each
+            ],
+            places=[
+                place if cure is None or doubt is None
+                else doubted_places(place, cure, doubt, self.mean_room_c, way)
+                for cure, doubt, place in each
+            ],
+            figure_peaks_c=[None if peak is None else peak + way * most for peak in self.figure_peaks_c],
+        )
+
+
+def _marched(
+    scene: Any, grade: Grade, spans: ColumnSpans, free: FreeSpans, way: float = 0.0, told: Told = None
+) -> OneMarch:
+    """One march; `way` moves room, rate and heat by their spreads, -1 all low, 1 all high."""
+    cells = cells_of(scene, grade, spans, free)
+    resins = [_shifted(resin, way) for resin in scene.resins] if way else scene.resins
+    offset = way * scene.brief.room.spread_k
+    made = march(scene, cells, grade, resins=resins, room_offset_k=offset, told=told)
+    mean_room = float(room_of(scene).mean()) + offset
+    return OneMarch(marched=made, cells=cells, cures=pour_cures(made, cells, timed_pours(scene), resins, mean_room))
+
+
+def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> OneMarch:
+    return _marched(scene, grade, spans, free, told=told)
+
+
+def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans) -> list[Cures]:
+    return [_marched(scene, BAND, spans, free, way).cures for way in (-1.0, 0.0, 1.0)]
+
+
+def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade) -> Cures | None:
+    """On cells of twice the size; None for a draft, whose band is that already."""
+    if grade.name == DRAFT.name:
+        return None
+    return _marched(scene, grade.coarser("coarse"), spans, free).cures
+
+
+def _heat(
+    scene: SceneExtract, own: OneMarch, band: list[Cures], coarse: Cures | None, bodies: list[FigureBody],
+    grade: Grade,
+) -> Heat:
+    low, middle, high = band
+    each = list(zip(own.cures, low, middle, high, strict=True))
+    room_c = room_of(scene)
+    return Heat(
+        marched=own.marched, cells=own.cells, cures=own.cures, room_c=room_c,
+        bands_c=[_peak_band(*one) for one in each],
+        spans=[
+            None if cure is None or slow is None or usual is None or fast is None
+            else cure_spans(cure, slow, usual, fast)
+            for cure, slow, usual, fast in each
+        ],
+        doubts=[
+            None if cure is None or rough is None else grid_doubt(cure, rough, grade.tolerance.temperature_k)
+            for cure, rough in zip(own.cures, coarse or middle, strict=True)
+        ],
+        figure_peaks_c=[
+            peak_around_c(own.marched, own.cells, body.least * MM, body.most * MM) for body in bodies
+        ],
+        places=pour_places(
+            own.marched, own.cells, surroundings(scene), float(room_c.mean()), len(own.cures)
+        ),
+    )
+
+
+def _peak_band(
+    cure: PourCure | None, slow: PourCure | None, usual: PourCure | None, fast: PourCure | None
+) -> tuple[float, float] | None:
+    """The march's own peak, moved by what the coarse marches differ."""
+    if cure is None or slow is None or usual is None or fast is None:
+        return None
+    return (
+        round(cure.peak_c + min(0.0, slow.peak_c - usual.peak_c), 1),
+        round(cure.peak_c + max(0.0, fast.peak_c - usual.peak_c), 1),
+    )
+
+
+def _shifted(resin: Resin, way: float) -> Resin:
+    rate = 1.0 + way * resin.rate_spread_fraction
+    return resin.model_copy(
+        update={
+            "k1_per_s": resin.k1_per_s * rate,
+            "k2_per_s": resin.k2_per_s * rate,
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * resin.heat_spread_fraction),
+        }
+    )
+
+
+MARCH = Answer(
+    name="march", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_own, graded=True, told=True, most=MOST_MARCHES,
+)
+BAND_CURES = Answer(name="band", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_band, beside=True)
+COARSE = Answer(name="coarse", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_coarse, graded=True)
+HEAT = Answer(
+    name="heat", reads=Reading(*WARMTH), needs=(MARCH, BAND_CURES, COARSE, BODIES), by=_heat, graded=True,
+    most=MOST_MARCHES,
+)

@@ -1,0 +1,50 @@
+"""The register of checks: each says what it needs, what it rests on, and finds."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from typing import Any
+
+from ..answers.answer import Answer, EachAnswer
+
+Needed = tuple[Answer[Any] | EachAnswer[Any], ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
+    """One check.
+
+    stage     where its subject is worked on
+    needs     answers whose values `find` gets after the scene
+    source    key in `data/sources.toml` of what it rests on, or "assumed"
+    remedies  names of the edits that it may offer
+    find      from (scene, *needs) to findings
+    """
+
+    code: str
+    stage: str
+    needs: Needed
+    source: str
+    remedies: tuple[str, ...]
+    find: Callable[..., Iterable[Any]]
+
+
+CHECKS: dict[str, Check] = {}
+
+
+def check(
+    code: str, *, stage: str, needs: Needed = (), source: str, remedies: tuple[Callable[..., Any], ...] = ()
+) -> Callable[[Callable[..., Iterable[Any]]], Callable[..., Iterable[Any]]]:
+    """Register a check under its code; ValueError if two have one code."""
+
+    def registered(find: Callable[..., Iterable[Any]]) -> Callable[..., Iterable[Any]]:
+        if code in CHECKS:
+            raise ValueError(f"two checks are called '{code}'")
+        CHECKS[code] = Check(
+            code=code, stage=stage, needs=needs, source=source,
+            remedies=tuple(one.__name__ for one in remedies), find=find,
+        )
+        return find
+
+    return registered

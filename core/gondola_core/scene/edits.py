@@ -1,0 +1,352 @@
+"""Every change of a scene that Gondola itself proposes or that takes more than one field: once, here.
+
+An edit is a JSON Patch (RFC 6902) that begins with `test` operations on the ids it touches, and carries
+the digest of the document it was made from. On another document it still fits by id, or it is refused.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+import jsonpatch
+
+from ..digests import digest
+from ..errors import GondolaError
+from ..words import Words, words
+from . import Figure, Place, Pour, Scene
+from .reading import scene_from
+
+USUAL_WAIT_H = 30.0
+"""Wait before a new pour where no tack window is known yet. Source: assumed"""
+VENT_MM = 3.0
+"""Hole through which resin and air pass each other. Source: own_geometry"""
+WARMEST_ROOM_C = 45.0
+"""degrees C; no room is asked to be warmer. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Operation:
+    """One step of a JSON Patch."""
+
+    op: str
+    path: str
+    value: Any
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Edit:
+    """A change of one document: its words, the patch, and the digest of that document."""
+
+    words: Words
+    operations: list[Operation]
+    digest: str
+
+
+def edit(scene: Scene, label: Words, touches: Sequence[str], *changes: Operation) -> Edit:
+    """An edit of a scene.
+
+    touches  paths of the list entries that it changes, such as "/pours/1": their ids are tested first
+    """
+    document = scene.model_dump(mode="json")
+    tests = [
+        Operation(op="test", path=f"{path}/id", value=jsonpatch.JsonPointer(f"{path}/id").resolve(document))
+        for path in touches
+    ]
+    return Edit(words=label, operations=[*tests, *changes], digest=digest(scene))
+
+
+def replaced(path: str, value: Any) -> Operation:
+    """Put a value in the place of another."""
+    return Operation(op="replace", path=path, value=value)
+
+
+def apply_edit(scene: Scene, operations: Sequence[Operation], made_from: str) -> Scene:
+    """The scene with an edit made; GondolaError where it no longer fits.
+
+    made_from  digest of the document that the edit was made from
+
+    On that document the patch runs as it is. On another its list places are found anew by the ids that
+    it tests; what is gone, or was changed where the edit replaces the whole, refuses it.
+    """
+    document = scene.model_dump(mode="json")
+    if digest(scene) != made_from:
+        operations = _found_anew(document, operations)
+    try:
+        changed = jsonpatch.apply_patch(document, [_plain(one) for one in operations])
+    except (jsonpatch.JsonPatchException, jsonpatch.JsonPointerException):
+        raise GondolaError(words("refusals.edit_gone")) from None
+    return scene_from(changed)
+
+
+_ENTRY = re.compile(r"^/(pours|figures|resins|colourants)/(\d+)(?=/|$)")
+
+
+def _found_anew(document: dict[str, Any], operations: Sequence[Operation]) -> list[Operation]:
+    """The same operations with their list places as they are in another document."""
+    moved: dict[str, str] = {}
+    for one in operations:
+        place = _ENTRY.match(one.path)
+        if one.op == "test" and place and one.path.endswith("/id"):
+            ids = [entry["id"] for entry in document[place[1]]]
+            if one.value not in ids:
+                raise GondolaError(words("refusals.edit_gone"))
+            moved[place[0]] = f"/{place[1]}/{ids.index(one.value)}"
+    found = []
+    for one in operations:
+        place = _ENTRY.match(one.path)
+        path = moved.get(place[0], place[0]) + one.path[len(place[0]):] if place else one.path
+        found.append(Operation(op=one.op, path=path, value=one.value))
+    return found
+
+
+def _plain(one: Operation) -> dict[str, Any]:
+    return {"op": one.op, "path": one.path, "value": one.value}
+
+
+def _dumped(parts: Sequence[Pour] | Sequence[Figure]) -> list[dict[str, object]]:
+    return [part.model_dump(mode="json") for part in parts]
+
+
+# Pours
+
+
+def _with_pours(scene: Scene, label: Words, pours: Sequence[Pour]) -> Edit:
+    """All pours in place of those that are there, which have to be the same still."""
+    return Edit(
+        words=label, digest=digest(scene),
+        operations=[
+            Operation(op="test", path="/pours", value=_dumped(scene.pours)), replaced("/pours", _dumped(pours)),
+        ],
+    )
+
+
+def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None) -> Edit:
+    """Pour it in two halves of depth, the second into the tack window of the first.
+
+    depth_mm  of its liquid
+    wait_h    middle of that window if known
+    """
+    pour = scene.pours[number - 1]
+    wait = float(round(wait_h if wait_h is not None else USUAL_WAIT_H))
+    middle_mm = round(pour.top_depth_mm + depth_mm / 2, 1)
+    lower = pour.model_copy(update={"id": _spare_pour_id(scene), "top_depth_mm": middle_mm})
+    upper = pour.model_copy(update={"wait_h": wait})
+    pours = [*scene.pours[: number - 1], lower, upper, *scene.pours[number:]]
+    return _with_pours(scene, words("remedies.split", depth=depth_mm / 2, wait_h=wait), pours)
+
+
+def take_pour_out(scene: Scene, number: int) -> Edit:
+    """What it filled falls to the pour above it, or to the one below at the top; GondolaError for the last one."""
+    if len(scene.pours) < 2:
+        raise GondolaError(words("refusals.last_pour"))
+    pours = [pour for at, pour in enumerate(scene.pours) if at != number - 1]
+    pours[-1] = pours[-1].model_copy(update={"top_depth_mm": 0.0})
+    return _with_pours(scene, words("remedies.take_pour_out", pour=number), pours)
+
+
+def stage_pours(scene: Scene, label: Words, pours: Sequence[Pour], *more: Operation) -> Edit:
+    """Other pours in place of those that are there, and what goes with them."""
+    made = _with_pours(scene, label, pours)
+    return Edit(words=label, digest=made.digest, operations=[*made.operations, *more])
+
+
+def set_wait(scene: Scene, number: int, wait_h: float) -> Edit:
+    """Wait so long after the pour before."""
+    wait, path = float(round(wait_h)), f"/pours/{number - 1}"
+    label = words("remedies.wait", wait_h=wait, was_h=scene.pours[number - 1].wait_h)
+    return edit(scene, label, [path], replaced(f"{path}/wait_h", wait))
+
+
+def cooler_mix(scene: Scene, number: int, mix_c: float) -> Edit:
+    """Mix a pour cooler."""
+    path = f"/pours/{number - 1}"
+    label = words("remedies.cooler_mix", mix_c=mix_c, was_c=scene.pours[number - 1].mix_c)
+    return edit(scene, label, [path], replaced(f"{path}/mix_c", mix_c))
+
+
+def _spare_pour_id(scene: Scene) -> str:
+    taken = {pour.id for pour in scene.pours}
+    return next(f"pour-{n}" for n in range(1, len(taken) + 2) if f"pour-{n}" not in taken)
+
+
+# Doses
+
+
+def even_dose(scene: Scene, number: int) -> Edit:
+    """Dose the pour below a line half way towards the one above it."""
+    lower, upper = scene.pours[number - 1], scene.pours[number]
+    above = {dose.colourant_id: dose.dose_drops_per_100g for dose in upper.doses}
+    below = {dose.colourant_id: dose.dose_drops_per_100g for dose in lower.doses}
+    doses = [
+        {
+            "colourant_id": key,
+            "dose_drops_per_100g": round(0.5 * (above.get(key, 0.0) + below.get(key, 0.0)), 3),
+        }
+        for key in dict.fromkeys([*below, *above])
+    ]
+    path = f"/pours/{number - 1}"
+    label = words("remedies.even_dose", pour=number, above=number + 1)
+    return edit(scene, label, [path], replaced(f"{path}/doses", doses))
+
+
+def thinner_dose(scene: Scene, number: int, place: int, drops: float) -> Edit:
+    """Less of one colourant in a pour."""
+    path = f"/pours/{number - 1}"
+    dose = scene.pours[number - 1].doses[place]
+    name = next(one.name for one in scene.colourants if one.id == dose.colourant_id)
+    label = words("remedies.thinner_dose", drops=drops, name=name)
+    return edit(scene, label, [path], replaced(f"{path}/doses/{place}/dose_drops_per_100g", drops))
+
+
+def take_dose_out(scene: Scene, number: int, colourant_id: str) -> Edit:
+    """None of one colourant in a pour."""
+    path = f"/pours/{number - 1}"
+    rest = [
+        one.model_dump(mode="json") for one in scene.pours[number - 1].doses if one.colourant_id != colourant_id
+    ]
+    return edit(scene, words("remedies.take_out"), [path], replaced(f"{path}/doses", rest))
+
+
+# Bed, room, dam
+
+
+def seal_bed(scene: Scene) -> Edit:
+    """Seal the bed before anything is poured."""
+    return edit(scene, words("remedies.seal"), [], replaced("/bed/sealed", True))
+
+
+def warm_room(scene: Scene, night_c: float) -> Edit:
+    """Keep the room warmer at night."""
+    night = min(night_c, WARMEST_ROOM_C)
+    changes = [replaced("/brief/room/night_c", night)]
+    if scene.brief.room.day_c < night:
+        changes.append(replaced("/brief/room/day_c", night))
+    return edit(scene, words("remedies.warm_room", night_c=night), [], *changes)
+
+
+def thicker_sheet(scene: Scene, thickness_mm: float) -> Edit:
+    """A dam of thicker sheet."""
+    label = words("remedies.thicker_sheet", thick=thickness_mm)
+    return edit(scene, label, [], replaced("/tank/wall/thickness_mm", thickness_mm))
+
+
+def wax_walls(scene: Scene) -> Edit:
+    """Wax, so that the walls let go."""
+    return edit(scene, words("remedies.wax"), [], replaced("/tank/release", "wax"))
+
+
+def walls_stay(scene: Scene) -> Edit:
+    """The walls as part of the piece."""
+    return edit(scene, words("remedies.walls_stay"), [], replaced("/tank/walls_stay", True))
+
+
+# Figures
+
+
+def _figure_path(scene: Scene, figure_id: str) -> str:
+    at = next((i for i, figure in enumerate(scene.figures) if figure.id == figure_id), None)
+    if at is None:
+        raise GondolaError(words("refusals.no_figure", id=figure_id), "figure_id")
+    return f"/figures/{at}"
+
+
+def change_figure(scene: Scene, figure_id: str, label: Words, field: str, value: Any) -> Edit:
+    """One field of a figure."""
+    path = _figure_path(scene, figure_id)
+    return edit(scene, label, [path], replaced(f"{path}/{field}", value))
+
+
+def hold_figure(scene: Scene, figure_id: str, way: str, name: Words) -> Edit:
+    """Hold a figure in another way, by its code and its name."""
+    return change_figure(scene, figure_id, words("remedies.hold", way=name), "holding", way)
+
+
+def drop_to_bed(scene: Scene, figure_id: str, rests_mm: float) -> Edit:
+    """Lower a figure until it touches the bed."""
+    return change_figure(scene, figure_id, words("remedies.drop"), "place/height_mm", round(rests_mm, 1))
+
+
+def prefill_figure(scene: Scene, figure_id: str) -> Edit:
+    """Brush the hollows of a figure full before the pour."""
+    return change_figure(scene, figure_id, words("remedies.prefill"), "prefilled", True)
+
+
+def vent_figure(scene: Scene, figure_id: str, at_mm: Sequence[float]) -> Edit:
+    """Drill a hole in a figure, at a place in its own frame."""
+    figure = next(one for one in scene.figures if one.id == figure_id)
+    vent = {"at_mm": [round(float(value), 2) for value in at_mm], "width_mm": VENT_MM}
+    vents = [*(one.model_dump(mode="json") for one in figure.vents), vent]
+    return change_figure(scene, figure_id, words("remedies.vent", width=VENT_MM), "vents", vents)
+
+
+def tilt_figure(scene: Scene, figure_id: str, field: str, whole_deg: float, by_deg: float, left_ml: float) -> Edit:
+    """Turn a figure about its length or across it until its air is gone."""
+    way = {
+        "tilt_deg": ("remedies.way.nose_up", "remedies.way.nose_down"),
+        "roll_deg": ("remedies.way.left", "remedies.way.right"),
+    }[field][0 if by_deg > 0 else 1]
+    label = words("remedies.tilt", by=abs(by_deg), way=words(way), left=left_ml)
+    return change_figure(scene, figure_id, label, field, round(whole_deg, 2))
+
+
+def lamp_tested(scene: Scene, figure_id: str) -> Edit:
+    """The lamp was tried and lights."""
+    return change_figure(scene, figure_id, words("remedies.lamp_tested"), "lamp/tested", True)
+
+
+def draft_liner(scene: Scene, figure_id: str, draft_deg: float) -> Edit:
+    """Sides of a cavity that lean, so that what is in it comes out."""
+    return change_figure(scene, figure_id, words("remedies.draft", draft=draft_deg), "liner/draft_deg", draft_deg)
+
+
+SHOAL = (
+    (1.1, 0.35, 0.12), (-1.05, 0.5, -0.1), (0.35, -0.75, 0.2), (-0.5, -0.6, -0.22), (1.9, -0.2, 0.0),
+    (-1.9, -0.1, 0.15),
+)
+"""Places of a shoal about its first fish, in lengths of its spread."""
+MOST_FIGURES = 60
+
+
+def shoal_of(scene: Scene, figure_id: str, count: int, spread_mm: float) -> Edit:
+    """Copies of a figure with ids of their own, spread about it and kept inside the tank."""
+    path = _figure_path(scene, figure_id)
+    first = next(one for one in scene.figures if one.id == figure_id)
+    if not 1 <= count <= MOST_FIGURES - len(scene.figures):
+        raise GondolaError(words("refusals.shoal", most=MOST_FIGURES))
+    taken = {figure.id for figure in scene.figures}
+    stem = re.sub(r"-\d+$", "", first.id)[:30]
+    kind = re.sub(r"\s+\d+$", "", first.name)
+    copies = []
+    for index in range(count):
+        number = next(n for n in range(1, len(taken) + 2) if f"{stem}-{n}" not in taken)
+        taken.add(f"{stem}-{number}")
+        copies.append(first.model_copy(update={
+            "id": f"{stem}-{number}", "name": f"{kind} {number}"[:80],
+            "turn_deg": (first.turn_deg + (index * 7) % 13 - 6 + 180) % 360 - 180,
+            "place": _beside(scene, first, SHOAL[index % len(SHOAL)], spread_mm),
+        }))
+    added = [Operation(op="add", path="/figures/-", value=one) for one in _dumped(copies)]
+    return edit(scene, words("remedies.shoal", name=first.name), [path], *added)
+
+
+def _beside(scene: Scene, figure: Figure, off: tuple[float, float, float], spread_mm: float) -> Place:
+    def within(value: float, most: float) -> float:
+        return round(2 * min(most - 2, max(2.0, value))) / 2
+
+    tank, place = scene.tank, figure.place
+    high = place.height_mm if figure.holding == "staged" else max(0.0, place.height_mm + off[2] * spread_mm)
+    return Place(
+        x_mm=within(place.x_mm + off[0] * spread_mm, tank.inner_width_mm),
+        behind_mm=within(place.behind_mm + off[1] * spread_mm, tank.inner_behind_mm), height_mm=high,
+    )
+
+
+def take_figure_out(scene: Scene, figure_id: str) -> Edit:
+    """One figure less."""
+    path = _figure_path(scene, figure_id)
+    name = next(one.name for one in scene.figures if one.id == figure_id)
+    return edit(scene, words("remedies.take_figure_out", name=name), [path],
+                Operation(op="remove", path=path, value=None))
