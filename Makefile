@@ -6,7 +6,7 @@ export UV_PYTHON_DOWNLOADS := never
 export PYTHONWARNINGS := ignore::DeprecationWarning
 PORT ?= 8000
 PACKAGES_RUN := python3-venv ca-certificates
-PACKAGES_TEST := chromium fonts-dejavu-core
+PACKAGES_TEST := chromium fonts-dejavu-core redis-server
 
 .PHONY: demo test lint bench screenshots api clean
 
@@ -16,7 +16,7 @@ demo: .setup/static .setup/kernels
 test: .setup/python .setup/web .setup/apt-test
 	$(BIN)/python -m unittest discover -s core/tests
 	cd web && npm test
-	$(BIN)/python server/manage.py test --parallel 2 scenes shapes heat water studio library core/tests e2e
+	$(BIN)/python server/manage.py test --parallel 2 scenes shapes answers jobs studio library core/tests e2e
 
 lint: .setup/python .setup/node
 	$(BIN)/ruff check .
@@ -73,7 +73,7 @@ clean:
 	@touch $@
 
 # Compile the kernels once, so that the first page need not wait for them.
-.setup/kernels: .setup/python $(wildcard core/gondola_core/cure/*.py) core/gondola_core/fill.py
+.setup/kernels: .setup/python $(shell grep -rl njit core/gondola_core --include=*.py)
 	$(BIN)/gondola sample quarry-pool > .setup/sample.json
 	$(BIN)/gondola evaluate .setup/sample.json > /dev/null
 	@touch $@

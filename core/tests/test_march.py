@@ -236,3 +236,39 @@ def plain_shape(geometry):
     return (
         len(geometry.z_faces) - 1, len(geometry.y_faces) - 1, len(geometry.x_faces) - 1
     )
+
+
+class Heard(unittest.TestCase):
+    def march(self, told):
+        from gondola_core.answers.book import Book
+        from gondola_core.answers.flood import FLOOD, SPANS
+        from gondola_core.answers.grades import FINE
+        from gondola_core.answers.kept import Keeper
+        from gondola_core.answers.march import cells_of, march
+        from gondola_core.samples import quarry_pool
+
+        book = Book(quarry_pool(), FINE, Keeper())
+        cells = cells_of(book.scene, FINE, book.ask(SPANS), book.ask(FLOOD))
+        return march(book.scene, cells, FINE, told=told)
+
+    def test_numbers_are_the_same_whether_anybody_hears_or_not(self):
+        shares = []
+        heard, alone = self.march(shares.append), self.march(None)
+        np.testing.assert_array_equal(heard.peak_c, alone.peak_c)
+        np.testing.assert_array_equal(heard.history_at, alone.history_at)
+        self.assertEqual(shares[-1], 1.0)
+        self.assertEqual(shares, sorted(shares))
+
+    def test_what_is_raised_ends_it_within_a_second(self):
+        import time
+
+        began = []
+
+        def told(_share):
+            began.append(time.monotonic())
+            raise KeyboardInterrupt
+
+        with self.assertRaises(KeyboardInterrupt):
+            self.march(told)
+        self.assertEqual(len(began), 1)
+        self.assertLess(time.monotonic() - began[0], 1.0)

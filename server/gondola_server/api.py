@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
+from answers import checks, dam, edits, evaluating, figures, heat, quantities, water
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
-from heat.api import router as heat
+from jobs.api import router as jobs
 from library.api import router as library
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
@@ -18,13 +20,14 @@ from shapes.api import router as shapes
 from studio.api import router as studio
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
-from water.api import router as water
+from studio.units import reader_of
 
 from gondola_core.errors import GondolaError, SceneError
 from gondola_core.learning.sheet import DataSheet
 from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum
+from gondola_core.words import Words, speaker_of
 
 
 class GondolaAPI(NinjaAPI):
@@ -52,9 +55,10 @@ api = GondolaAPI(
 api.add_router("", studio)
 api.add_router("", scenes)
 api.add_router("", shapes)
-api.add_router("", heat)
-api.add_router("", water)
 api.add_router("", library)
+api.add_router("", jobs)
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities):
+    api.add_router("", answer.router)
 
 
 ROOTS = {"sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
@@ -62,13 +66,12 @@ ROOTS = {"sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
 
 
 def refuse(
-    request: HttpRequest, status: int, problems: list[tuple[str, str]], **more: Any
+    request: HttpRequest, status: int, problems: Sequence[tuple[str, str | Words]], **more: Any
 ) -> HttpResponse:
-    """An answer that says what to change."""
-    refusal = Refusal(
-        message=problems[0][1],
-        problems=[Problem(field=field, message=message) for field, message in problems],
-    )
+    """An answer that says what to change, in the units of who asks."""
+    speak = speaker_of(reader_of(request))
+    told = [Problem(field=field, message=speak.say(sentence)) for field, sentence in problems]
+    refusal = Refusal(message=told[0].message, problems=told)
     return api.create_response(request, {**refusal.dict(), **more}, status=status)
 
 
@@ -91,12 +94,12 @@ def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 
 @api.exception_handler(SceneError)
 def _bad_scene(request: HttpRequest, error: SceneError) -> HttpResponse:
-    return refuse(request, 422, error.problems)
+    return refuse(request, 422, error.flaws)
 
 
 @api.exception_handler(GondolaError)
 def _bad_input(request: HttpRequest, error: GondolaError) -> HttpResponse:
-    return refuse(request, 422, [(error.field, error.message)])
+    return refuse(request, 422, [(error.field, error.sentence)])
 
 
 @api.exception_handler(StaleWrite)

@@ -21,13 +21,13 @@ def main(words: list[str]) -> int:
     environment = _environment()
     manage = [sys.executable, str(SERVER / "manage.py")]
     subprocess.run([*manage, "prepare_demo"], check=True, env=environment)
-    address = f"127.0.0.1:{options.port}"
     web = [
-        sys.executable, "-m", "gunicorn", "gondola_server.wsgi", "--chdir", str(SERVER),
-        "--config", str(SERVER / "gondola_server" / "gunicorn_conf.py"), "--bind", address,
+        sys.executable, "-m", "uvicorn", "gondola_server.asgi:application", "--app-dir", str(SERVER), "--host",
+        "127.0.0.1", "--port", str(options.port), "--log-level", "warning", "--no-access-log",
+        "--timeout-graceful-shutdown", "3", "--lifespan", "off",
     ]
-    queue = [*manage, "run_huey", "--workers", "1", "--worker-type", "thread"]
-    print(f"Gondola is at http://{address} (stop it with Ctrl+C)", flush=True)
+    queue = [sys.executable, "-m", "gondola_core", "worker"]
+    print(f"Gondola is at http://127.0.0.1:{options.port} (stop it with Ctrl+C)", flush=True)
     running = [subprocess.Popen(command, env=environment) for command in (web, queue)]
     return _until_stopped(running)
 
@@ -43,6 +43,7 @@ def _environment() -> dict[str, str]:
         **os.environ,
         "GONDOLA_DATA": str(data),
         "GONDOLA_DEMO": "1",
+        "GONDOLA_SERVES": "1",
         "GONDOLA_HOSTS": "127.0.0.1,localhost",
         "GONDOLA_SECRET_KEY": os.environ.get("GONDOLA_SECRET_KEY", key.read_text()),
         "DJANGO_SETTINGS_MODULE": "gondola_server.settings",

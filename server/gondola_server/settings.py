@@ -9,7 +9,6 @@ from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
-from huey import SqliteHuey
 
 SERVER = Path(__file__).resolve().parent.parent
 ROOT = SERVER.parent
@@ -32,14 +31,12 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
-    "huey.contrib.djhuey",
     "csp",
     "studio",
     "scenes",
     "shapes",
-    "heat",
-    "water",
     "library",
+    "jobs",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -54,7 +51,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 ROOT_URLCONF = "gondola_server.urls"
-WSGI_APPLICATION = "gondola_server.wsgi.application"
+ASGI_APPLICATION = "gondola_server.asgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
@@ -92,13 +89,9 @@ LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
 
-_redis = os.environ.get("GONDOLA_REDIS_URL")
-if _redis:
-    from huey import RedisHuey  # needs the package redis: pip install 'gondola-server[redis]'
-
-    HUEY = RedisHuey("gondola", url=_redis)
-else:
-    HUEY = SqliteHuey("gondola", filename=str(DATA / "queue.sqlite3"), immediate=TESTING)
+# the queue reads its address from the environment itself: workers know no Django
+if TESTING:
+    os.environ["GONDOLA_QUEUE"] = "immediate"
 
 WEB_DIST = ROOT / "web" / "dist"
 STATIC_URL = "/static/"

@@ -13,7 +13,7 @@ from shapes.actions import take_in
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import read_scene
 
-from .models import FineRun, Revision, Scene, Variant
+from .models import Revision, Scene, Variant
 from .schemas import SceneState
 
 PLAN = "plan"
@@ -134,19 +134,6 @@ def restore(*, scene: Scene, base_revision: int, number: int) -> Revision:
     revision = _add(scene, earlier.packed, f"revision {number} again", False, variant.head)
     _show(scene, variant, revision, tip=revision, name=unpack(earlier).name)
     return revision
-
-
-@transaction.atomic
-def start_fine_run(*, scene: Scene) -> FineRun:
-    """A fine march of the shown revision: the one under way if there is one, else a new one."""
-    from .tasks import march_fine
-
-    head = head_of(scene)
-    run = head.fine_runs.exclude(state=FineRun.State.FAILED).first()
-    if run is None:
-        run = FineRun.objects.create(revision=head)
-        transaction.on_commit(lambda: march_fine(str(run.pk)))
-    return run
 
 
 def _locked(scene: Scene) -> Variant:

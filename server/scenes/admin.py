@@ -2,7 +2,7 @@
 
 from django.contrib import admin
 
-from .models import FineRun, Revision, Scene
+from .models import Revision, Scene
 
 
 @admin.register(Scene)
@@ -14,10 +14,4 @@ class SceneAdmin(admin.ModelAdmin):
 @admin.register(Revision)
 class RevisionAdmin(admin.ModelAdmin):
     list_display = ["scene", "number", "note", "kept_aside", "created_at"]
-    exclude = ["packed"]
-
-
-@admin.register(FineRun)
-class FineRunAdmin(admin.ModelAdmin):
-    list_display = ["revision", "state", "progress_fraction", "created_at"]
     exclude = ["packed"]

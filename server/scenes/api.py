@@ -3,29 +3,23 @@
 from __future__ import annotations
 
 import re
-import zlib
-from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
-from shapes.actions import meshes_for, with_meshes
+from shapes.actions import with_meshes
 from shapes.schemas import Heights
 from studio.bodies import read_body
 from studio.schemas import Refusal
 
-from gondola_core.evaluate import evaluate, outcome_json
-from gondola_core.outcome import Outcome
 from gondola_core.samples import blank
 from gondola_core.scene import LARGEST_FILE, read_scene
-from gondola_core.scene import Scene as SceneDocument
 from gondola_core.shape.bedform import LARGEST_MAP_FILE, map_heights
 
 from . import actions
-from .models import FineRun, Scene
+from .models import Scene
 from .schemas import (
     Beginning,
-    FineRunState,
     Restore,
     RevisionRow,
     SceneRow,
@@ -166,48 +160,3 @@ def map_bed(
     tank = actions.state_of(_own(request, scene_id)).document.tank
     content = read_body(request, LARGEST_MAP_FILE, "a height map")
     return Heights(heights_mm=map_heights(content, name, low_mm, high_mm, tank))
-
-
-@router.post("/evaluate", response={200: Outcome, 422: Refusal}, operation_id="evaluate")
-def evaluate_draft(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
-    """What will happen to a scene, on the draft grid; nothing is stored."""
-    meshes = meshes_for(owner=request.user, document=scene)
-    return HttpResponse(
-        outcome_json(evaluate(scene, meshes=meshes)), content_type="application/json"
-    )
-
-
-@router.post(
-    "/scenes/{int:scene_id}/fine-runs", response=FineRunState, operation_id="start_fine_run"
-)
-def start_fine_run(request: HttpRequest, scene_id: int) -> FineRunState:
-    return _state(actions.start_fine_run(scene=_own(request, scene_id)))
-
-
-@router.get("/fine-runs/{uuid:run_id}", response=FineRunState, operation_id="read_fine_run")
-def read_fine_run(request: HttpRequest, run_id: UUID) -> FineRunState:
-    return _state(_own_run(request, run_id))
-
-
-@router.get(
-    "/fine-runs/{uuid:run_id}/outcome", response={200: Outcome, 404: Refusal},
-    operation_id="read_fine_outcome",
-)
-def read_fine_outcome(request: HttpRequest, run_id: UUID) -> HttpResponse:
-    run = get_object_or_404(_runs(request), pk=run_id, state=FineRun.State.DONE)
-    return HttpResponse(zlib.decompress(run.packed), content_type="application/json")
-
-
-def _runs(request: HttpRequest):  # type: ignore[no-untyped-def]
-    return FineRun.objects.filter(revision__scene__owner=request.user).select_related("revision")
-
-
-def _own_run(request: HttpRequest, run_id: UUID) -> FineRun:
-    return get_object_or_404(_runs(request).defer("packed", "revision__packed"), pk=run_id)
-
-
-def _state(run: FineRun) -> FineRunState:
-    return FineRunState(
-        id=run.pk, revision=run.revision.number, state=run.state,
-        progress_fraction=run.progress_fraction, message=run.message,
-    )

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import uuid
-
 from django.conf import settings
 from django.db import models
 
@@ -61,28 +59,3 @@ class Variant(models.Model):
 
     def __str__(self) -> str:
         return f"{self.scene}: {self.name}"
-
-
-class FineRun(models.Model):
-    """A long march of one revision, worked off by the queue."""
-
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        RUNNING = "running"
-        DONE = "done"
-        FAILED = "failed"
-
-    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
-    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="fine_runs")
-    state = models.CharField(max_length=8, choices=State, default=State.WAITING)
-    progress_fraction = models.FloatField(default=0.0)
-    packed = models.BinaryField(null=True)
-    message = models.CharField(max_length=300, blank=True)
-    created_at = models.DateTimeField(auto_now_add=True)
-    changed_at = models.DateTimeField(auto_now=True)
-
-    class Meta:
-        ordering = ["-created_at"]
-
-    def __str__(self) -> str:
-        return f"{self.revision}, fine"

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
-from uuid import UUID
 
 from ninja import Schema
 
@@ -75,13 +73,3 @@ class Stale(Schema):
     message: str
     kept_revision: int | None
     scene: SceneState
-
-
-class FineRunState(Schema):
-    """How far a fine march is."""
-
-    id: UUID
-    revision: int
-    state: Literal["waiting", "running", "done", "failed"]
-    progress_fraction: float
-    message: str

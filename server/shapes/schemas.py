@@ -54,10 +54,3 @@ class Made(Schema):
     """The figure, to be added to the scene."""
 
     figure: Figure
-
-
-class AirUnder(Schema):
-    """The figure whose air is to go."""
-
-    scene: Scene
-    figure_id: str

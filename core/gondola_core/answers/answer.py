@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any, Generic, TypeVar
+from typing import Any, Generic, Literal, TypeVar
 
 from .reading import Reading
 
@@ -21,7 +21,7 @@ class Answer(Generic[T]):
     by       computes it from (extract, *needs)
     graded   True if it depends on the grade of the march, which `by` then gets as `grade`
     meshes   True if `by` wants the bodies that the scene points at, as `meshes`
-    told     True if it takes long and tells how far it is, by `told`
+    told     "share" if it takes long and tells how far it is, by `told`; "check" if it only calls it
     asks     True if it asks the book itself, which `by` then gets as `book`: the checks do, on behalf of each
     beside   True if it may be computed in a thread beside what needs it
     most     how many are kept at a time; None: as many as there is room for
@@ -33,7 +33,7 @@ class Answer(Generic[T]):
     needs: Needs = ()
     graded: bool = False
     meshes: bool = False
-    told: bool = False
+    told: Literal["", "share", "check"] = ""
     asks: bool = False
     beside: bool = False
     most: int | None = None

@@ -23,7 +23,7 @@ KEEPER = Keeper(most=320)
 class Book:
     """Answers of one scene at one grade; each is computed at most once, and kept for other books.
 
-    told  called with the share that is done, by answers that take long
+    told  called with the share that is done, by answers that take long; what it raises ends them
     """
 
     def __init__(
@@ -32,7 +32,7 @@ class Book:
     ) -> None:
         self.scene, self.grade, self.keeper = scene, grade, keeper
         self.meshes = meshes_held(scene, meshes)
-        self._told = told
+        self._told, self._share = told, 0.0
         self._keys: dict[str, Any] = {}
         self._extracts: dict[str, Any] = {}
         self._values: dict[str, Any] = {}
@@ -83,10 +83,25 @@ class Book:
         if answer.meshes:
             more["meshes"] = self.meshes
         if answer.told:
-            more["told"] = self._told
+            more["told"] = self._listener(answer.told)
         if answer.asks:
             more["book"] = self
         return answer.by(self._extracts[answer.name], *needs, **more)
+
+    def _listener(self, how: str) -> Callable[[float], None] | None:
+        if self._told is None:
+            return None
+        return self._hear if how == "share" else self._still_there
+
+    def _hear(self, share: float) -> None:
+        """The share that is done, by the one answer that leads."""
+        self._share = share
+        self._still_there()
+
+    def _still_there(self, _: float = 0.0) -> None:
+        """Nothing new, from an answer beside it; whoever listens may end it all by raising."""
+        if self._told is not None:
+            self._told(self._share)
 
     def _needs(self, answer: Answer[Any]) -> list[Any]:
         """What an answer needs, that which may be computed beside the rest begun first."""

@@ -117,15 +117,15 @@ def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade,
     return _marched(scene, grade, spans, free, told=told)
 
 
-def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans) -> list[Cures]:
-    return [_marched(scene, BAND, spans, free, way).cures for way in (-1.0, 0.0, 1.0)]
+def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) -> list[Cures]:
+    return [_marched(scene, BAND, spans, free, way, told).cures for way in (-1.0, 0.0, 1.0)]
 
 
-def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade) -> Cures | None:
+def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> Cures | None:
     """On cells of twice the size; None for a draft, whose band is that already."""
     if grade.name == DRAFT.name:
         return None
-    return _marched(scene, grade.coarser("coarse"), spans, free).cures
+    return _marched(scene, grade.coarser("coarse"), spans, free, told=told).cures
 
 
 def _heat(
@@ -180,10 +180,10 @@ def _shifted(resin: Resin, way: float) -> Resin:
 
 
 MARCH = Answer(
-    name="march", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_own, graded=True, told=True, most=MOST_MARCHES,
+    name="march", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_own, graded=True, told="share", most=MOST_MARCHES,
 )
-BAND_CURES = Answer(name="band", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_band, beside=True)
-COARSE = Answer(name="coarse", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_coarse, graded=True)
+BAND_CURES = Answer(name="band", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_band, beside=True, told="check")
+COARSE = Answer(name="coarse", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_coarse, graded=True, told="check")
 HEAT = Answer(
     name="heat", reads=Reading(*WARMTH), needs=(MARCH, BAND_CURES, COARSE, BODIES), by=_heat, graded=True,
     most=MOST_MARCHES,

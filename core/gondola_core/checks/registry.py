@@ -29,6 +29,11 @@ class Check:
     remedies: tuple[str, ...]
     find: Callable[..., Iterable[Any]]
 
+    @property
+    def about(self) -> str:
+        """What it looks for, in a line."""
+        return (self.find.__doc__ or "").strip().splitlines()[0]
+
 
 CHECKS: dict[str, Check] = {}
 

@@ -15,6 +15,7 @@ import jsonpatch
 
 from ..digests import digest
 from ..errors import GondolaError
+from ..materials import Colourant
 from ..words import Words, words
 from . import Figure, Place, Pour, Scene
 from .reading import scene_from
@@ -124,11 +125,12 @@ def _with_pours(scene: Scene, label: Words, pours: Sequence[Pour]) -> Edit:
 
 
 def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None) -> Edit:
-    """Pour it in two halves of depth, the second into the tack window of the first.
+    """Pour it in two halves of depth, the second into the tack window of the first; GondolaError if there is none.
 
     depth_mm  of its liquid
     wait_h    middle of that window if known
     """
+    _check_pour(scene, number)
     pour = scene.pours[number - 1]
     wait = float(round(wait_h if wait_h is not None else USUAL_WAIT_H))
     middle_mm = round(pour.top_depth_mm + depth_mm / 2, 1)
@@ -140,6 +142,7 @@ def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None)
 
 def take_pour_out(scene: Scene, number: int) -> Edit:
     """What it filled falls to the pour above it, or to the one below at the top; GondolaError for the last one."""
+    _check_pour(scene, number)
     if len(scene.pours) < 2:
         raise GondolaError(words("refusals.last_pour"))
     pours = [pour for at, pour in enumerate(scene.pours) if at != number - 1]
@@ -165,6 +168,11 @@ def cooler_mix(scene: Scene, number: int, mix_c: float) -> Edit:
     path = f"/pours/{number - 1}"
     label = words("remedies.cooler_mix", mix_c=mix_c, was_c=scene.pours[number - 1].mix_c)
     return edit(scene, label, [path], replaced(f"{path}/mix_c", mix_c))
+
+
+def _check_pour(scene: Scene, number: int) -> None:
+    if not 1 <= number <= len(scene.pours):
+        raise GondolaError(words("refusals.no_pour", most=len(scene.pours), number=number), "number")
 
 
 def _spare_pour_id(scene: Scene) -> str:
@@ -208,6 +216,18 @@ def take_dose_out(scene: Scene, number: int, colourant_id: str) -> Edit:
         one.model_dump(mode="json") for one in scene.pours[number - 1].doses if one.colourant_id != colourant_id
     ]
     return edit(scene, words("remedies.take_out"), [path], replaced(f"{path}/doses", rest))
+
+
+def dose_water(
+    scene: Scene, colourants: Sequence[Colourant], by_pour: Sequence[Sequence[tuple[str, float]]]
+) -> Edit:
+    """Other doses in every pour, each (colourant, drops per 100 g), and the colourants that they need."""
+    held = {one.id: one for one in scene.colourants} | {one.id: one for one in colourants}
+    changes = [replaced("/colourants", [one.model_dump(mode="json") for one in held.values()])]
+    for at, doses in enumerate(by_pour):
+        value = [{"colourant_id": key, "dose_drops_per_100g": drops} for key, drops in doses]
+        changes.append(replaced(f"/pours/{at}/doses", value))
+    return edit(scene, words("remedies.dose_water"), [f"/pours/{at}" for at in range(len(by_pour))], *changes)
 
 
 # Bed, room, dam

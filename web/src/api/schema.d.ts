@@ -58,6 +58,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Checks */
+        get: operations["list_checks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cut-list/dxf": {
         parameters: {
             query?: never;
@@ -112,6 +129,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edits/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apply
+         * @description The scene with an edit made; refused in a sentence where it no longer fits.
+         */
+        post: operations["apply_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/edits/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description The edit for a change, bound to the scene.
+         */
+        post: operations["make_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -143,40 +200,6 @@ export interface paths {
         put?: never;
         /** Make Figure */
         post: operations["make_figure"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fine-runs/{run_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Read Fine Run */
-        get: operations["read_fine_run"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/fine-runs/{run_id}/outcome": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Read Fine Outcome */
-        get: operations["read_fine_outcome"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -254,26 +277,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/heat/stagings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Stagings
-         * @description The fewest pours that stop nothing, by room, and on twice the footprint.
-         */
-        post: operations["stagings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/heat/why": {
         parameters: {
             query?: never;
@@ -285,6 +288,140 @@ export interface paths {
         put?: never;
         /** Why */
         post: operations["why_hot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/fine-march": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Fine March
+         * @description The outcome on fine cells, computed by the queue.
+         */
+        post: operations["start_fine_march"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/stagings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Stagings
+         * @description The fewest pours that stop nothing, by room, and on twice the footprint.
+         */
+        post: operations["start_stagings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Job */
+        get: operations["read_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel Job */
+        post: operations["cancel_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Events
+         * @description Its states as server-sent events, until it is over.
+         */
+        get: operations["job_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/outcome": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Outcome
+         * @description What a fine march came to.
+         */
+        get: operations["read_job_outcome"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stagings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stagings
+         * @description The stagings that were found.
+         */
+        get: operations["read_job_stagings"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -402,6 +539,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quantity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description `text` in any mixed form; `unit` is that of a bare number.
+         */
+        get: operations["read_quantity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes": {
         parameters: {
             query?: never;
@@ -495,23 +652,6 @@ export interface paths {
         get: operations["export_scene"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/scenes/{scene_id}/fine-runs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Start Fine Run */
-        post: operations["start_fine_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -714,8 +854,6 @@ export interface components {
             figure_id: string | null;
             /** Lip Depth Mm */
             lip_depth_mm: number;
-            /** Name */
-            name: string;
             /** Volume Ml */
             volume_ml: number;
             /** X Mm */
@@ -728,6 +866,17 @@ export interface components {
         AirUnder: {
             /** Figure Id */
             figure_id: string;
+            scene: components["schemas"]["Scene"];
+        };
+        /**
+         * Application
+         * @description An edit to be made: its operations, the digest of the document that it was made from, and another.
+         */
+        Application: {
+            /** Digest */
+            digest: string;
+            /** Operations */
+            operations: components["schemas"]["Operation"][];
             scene: components["schemas"]["Scene"];
         };
         /**
@@ -971,6 +1120,24 @@ export interface components {
              * @enum {string}
              */
             kind: "chamfered";
+        };
+        /**
+         * CheckRow
+         * @description A check: where its subject is worked on, what it says, what it rests on, what it may offer.
+         */
+        CheckRow: {
+            /** About */
+            about: string;
+            /** Code */
+            code: string;
+            /** Needs */
+            needs: string[];
+            /** Remedies */
+            remedies: string[];
+            /** Source */
+            source: string;
+            /** Stage */
+            stage: string;
         };
         /**
          * Colourant
@@ -1248,20 +1415,6 @@ export interface components {
             dose_drops_per_100g: number;
         };
         /**
-         * DoseDrops
-         * @description One colourant of a pour, for its whole mix.
-         */
-        DoseDrops: {
-            /** Colourant Id */
-            colourant_id: string;
-            /** Drops */
-            drops: number;
-            /** Mass G */
-            mass_g: number;
-            /** Name */
-            name: string;
-        };
-        /**
          * DryBasin
          * @description A hollow that stays dry until its rim is passed, then fills all at once.
          */
@@ -1282,16 +1435,13 @@ export interface components {
             x_mm: number;
         };
         /**
-         * Edit
-         * @description One step of a JSON Patch (RFC 6902) on the scene document.
+         * EditAsked
+         * @description A change of a scene that takes more than one field.
          */
-        Edit: {
-            /** Op */
-            op: string;
-            /** Path */
-            path: string;
-            /** Value */
-            value: unknown;
+        EditAsked: {
+            /** Change */
+            change: components["schemas"]["SplitPour"] | components["schemas"]["TakePourOut"] | components["schemas"]["Shoal"] | components["schemas"]["TakeFigureOut"];
+            scene: components["schemas"]["Scene"];
         };
         /**
          * Eel
@@ -1432,6 +1582,8 @@ export interface components {
          *     lift_spread_gf   how far that may be off because its volume is a guess
          *     lift_pour        number of that pour; None where no resin comes to it
          *     ballast_g        lead that would make it neutral, None where it sinks
+         *     behaves          "floats", "sinks", or "drifts" where it is near neutral
+         *     gap_below_mm     from its lowest point down to the bed; None beside it
          *     rests_mm         height of its place at which it would touch the bed; None off the bed
          *     peak_c           hottest resin around it; None where it touches none
          */
@@ -1442,14 +1594,19 @@ export interface components {
             area_cm2: number;
             /** Ballast G */
             ballast_g: number | null;
-            /** Behaves */
-            behaves: string;
+            /**
+             * Behaves
+             * @enum {string}
+             */
+            behaves: "floats" | "sinks" | "drifts";
             /** Density G Ml */
             density_g_ml: number;
             /** Figure Id */
             figure_id: string;
             /** Flat Underside Cm2 */
             flat_underside_cm2: number;
+            /** Gap Below Mm */
+            gap_below_mm: number | null;
             /** Inside Ml */
             inside_ml: number;
             /** Lift Gf */
@@ -1491,8 +1648,6 @@ export interface components {
             difference_de00: number;
             /** Figure Id */
             figure_id: string;
-            /** Name */
-            name: string;
             /** Reads Srgb */
             reads_srgb: string;
             /** Top Depth Mm */
@@ -1507,8 +1662,6 @@ export interface components {
         FigureView: {
             /** Figure Id */
             figure_id: string;
-            /** Name */
-            name: string;
             /** Nearest Mm */
             nearest_mm: number;
             /** Outlines */
@@ -1543,28 +1696,6 @@ export interface components {
             steepest_deg: number;
             /** Traps */
             traps: components["schemas"]["AirTrap"][];
-        };
-        /**
-         * FineRunState
-         * @description How far a fine march is.
-         */
-        FineRunState: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Message */
-            message: string;
-            /** Progress Fraction */
-            progress_fraction: number;
-            /** Revision */
-            revision: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "waiting" | "running" | "done" | "failed";
         };
         /**
          * Finish
@@ -1611,17 +1742,14 @@ export interface components {
         };
         /**
          * Flag
-         * @description `number` against `limit`, both in `unit`; depth and time say where the gondola goes.
+         * @description A finding as it is told, in the reader's units; `number` and `limit` stay in `unit`.
          *
          *     close_call  True if the cells of this march are too coarse to decide it
          */
         Flag: {
             /** At H */
             at_h: number | null;
-            /**
-             * Close Call
-             * @default false
-             */
+            /** Close Call */
             close_call: boolean;
             /** Code */
             code: string;
@@ -1640,6 +1768,8 @@ export interface components {
             /** Sentence */
             sentence: string;
             severity: components["schemas"]["Severity"];
+            /** Stage */
+            stage: string;
             /** Title */
             title: string;
             /** Unit */
@@ -1690,8 +1820,11 @@ export interface components {
             pour_id: string | null;
             /** Reached C */
             reached_c: number | null;
-            /** Words */
-            words: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "wall" | "bed" | "paint" | "resin" | "seal";
         };
         /**
          * HeatPlane
@@ -1832,6 +1965,31 @@ export interface components {
              * @enum {string}
              */
             kind: "glitter" | "mica" | "sand" | "coffee_grounds";
+        };
+        /**
+         * JobState
+         * @description How far a job is.
+         */
+        JobState: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fine_march" | "stagings";
+            /** Message */
+            message: string;
+            /** Progress Fraction */
+            progress_fraction: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "cancelled";
         };
         /**
          * Ladder
@@ -2003,7 +2161,7 @@ export interface components {
             /** Recipe */
             recipe: string;
             /** Risk */
-            risk: string;
+            risk: string | null;
             /** Stock G */
             stock_g: number;
             /** Weighed */
@@ -2029,7 +2187,7 @@ export interface components {
             /** Batch G */
             batch_g: number;
             /** Cup Words */
-            cup_words: string;
+            cup_words: string | null;
             /** Doses */
             doses: components["schemas"]["Measured"][];
             /** Plain Part A G */
@@ -2075,6 +2233,12 @@ export interface components {
             points: components["schemas"]["MeasuredDepth"][];
             tank: components["schemas"]["Tank"];
         };
+        /**
+         * Meets
+         * @description How a pour meets the one below.
+         * @enum {string}
+         */
+        Meets: "on_bed" | "too_early" | "bonds" | "too_late" | "too_close";
         /**
          * MeshBody
          * @description A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does.
@@ -2233,6 +2397,18 @@ export interface components {
             to_h: number;
         };
         /**
+         * Operation
+         * @description One step of a JSON Patch.
+         */
+        Operation: {
+            /** Op */
+            op: string;
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
          * OtherPlace
          * @description The same wish with the figure elsewhere.
          */
@@ -2250,7 +2426,7 @@ export interface components {
         };
         /**
          * Outcome
-         * @description What will happen, as far as Gondola can tell.
+         * @description What will happen, as far as Gondola can tell; each field with the answer that it is asked of.
          */
         Outcome: {
             bubbles: components["schemas"]["BubbleProfile"];
@@ -2359,6 +2535,7 @@ export interface components {
          *     pour_number              which pour that is
          *     bulge_low_mm, bulge_high_mm, braced_mm   None beyond the law, which holds to half the sheet: there it
          *                              lets go or has to be braced
+         *     least_thickness_mm, least_loose_mm   sheet that keeps to the bulge with firm joints, and with soft ones
          *     braced_mm                the same, hinged, with a stiff bar along its whole top edge
          */
         PanelLoad: {
@@ -2372,6 +2549,8 @@ export interface components {
             joint_n_mm: number;
             /** Least Braced Mm */
             least_braced_mm: number;
+            /** Least Loose Mm */
+            least_loose_mm: number;
             /** Least Thickness Mm */
             least_thickness_mm: number;
             /** Length Mm */
@@ -2487,6 +2666,47 @@ export interface components {
             wait_h: number;
         };
         /**
+         * PourClock
+         * @description When it is poured and what comes after, on the clock.
+         *
+         *     working_early_min, working_late_min   the label's time over what its rate may be off
+         *     opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
+         */
+        PourClock: {
+            /** Hard At */
+            hard_at: string | null;
+            /** Opens Early At */
+            opens_early_at: string | null;
+            /** Opens Late At */
+            opens_late_at: string | null;
+            /** Start H */
+            start_h: number;
+            /** Starts At */
+            starts_at: string;
+            /** Tack Closes At */
+            tack_closes_at: string | null;
+            /** Tack Opens At */
+            tack_opens_at: string | null;
+            /** Working Early Min */
+            working_early_min: number;
+            /** Working Late Min */
+            working_late_min: number;
+            /** Working Min */
+            working_min: number;
+        };
+        /**
+         * PourCup
+         * @description What its cups hold.
+         *
+         *     allowance_ml  on top, for the films in the cups and the climb at the walls; in `mix`
+         */
+        PourCup: {
+            /** Allowance Ml */
+            allowance_ml: number;
+            measured: components["schemas"]["MeasuredPour"];
+            mix: components["schemas"]["Mix"];
+        };
+        /**
          * PourCure
          * @description Cure of one pour. Hours run from its own start; None where it is not reached in the march.
          *
@@ -2516,86 +2736,77 @@ export interface components {
             tack_opens_h: number | null;
         };
         /**
-         * PourOutcome
-         * @description One pour, numbered from the bottom. `cure` is None where the bed leaves it no room.
+         * PourFill
+         * @description What a pour takes up.
          *
+         *     depth_mm          of its liquid, from its line down to bed or layer below
          *     free_volume_ml    not solid between its lines
          *     resin_volume_ml   what it takes up there: what is reached, less the air that stays; a hollow
          *                       whose rim it passes counts whole
-         *     depth_mm          of its liquid, from its line down to bed or layer below; bottom_depth_mm is where
-         *                       the line below it lies, or the floor
          *     gas_ml            what the pores of the bed give off while it is liquid
          *     places            where it has to be poured, if not all in one place
-         *     allowance_ml      on top, for the films in the cups and the climb at the walls; in `mix`
-         *     working_early_min, working_late_min   the label's time over what its rate may be off
-         *     spans             how early and late each moment of its cure may come
-         *     opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
          */
-        PourOutcome: {
-            /** Allowance Ml */
-            allowance_ml: number;
-            bond: components["schemas"]["Bond"] | null;
-            /** Bottom Depth Mm */
-            bottom_depth_mm: number;
-            cure: components["schemas"]["PourCure"] | null;
+        PourFill: {
             /** Depth Mm */
             depth_mm: number;
-            /** Doses */
-            doses: components["schemas"]["DoseDrops"][];
             /** Free Surface Cm2 */
             free_surface_cm2: number;
             /** Free Volume Ml */
             free_volume_ml: number;
             /** Gas Ml */
             gas_ml: number;
-            hands: components["schemas"]["HandsOn"];
-            /** Hard At */
-            hard_at: string | null;
-            /** Id */
-            id: string;
-            /** Joint */
-            joint: string;
-            light: components["schemas"]["LightAnswer"] | null;
-            measured: components["schemas"]["MeasuredPour"];
-            mix: components["schemas"]["Mix"];
-            /** Number */
-            number: number;
-            /** Opens Early At */
-            opens_early_at: string | null;
-            /** Opens Late At */
-            opens_late_at: string | null;
-            peak_band: components["schemas"]["PeakBand"] | null;
             /** Places */
             places: components["schemas"]["PourPlace"][];
-            /** Ratio Words */
-            ratio_words: string;
-            /** Resin Name */
-            resin_name: string;
             /** Resin Volume Ml */
             resin_volume_ml: number;
-            seam: components["schemas"]["Seam"] | null;
-            /** Settling */
-            settling: components["schemas"]["Settling"][];
-            spans: components["schemas"]["CureSpans"] | null;
-            /** Start H */
-            start_h: number;
-            /** Starts At */
-            starts_at: string;
-            stress: components["schemas"]["PourStress"] | null;
-            /** Tack Closes At */
-            tack_closes_at: string | null;
-            /** Tack Opens At */
-            tack_opens_at: string | null;
-            /** Top Depth Mm */
-            top_depth_mm: number;
             /** Trapped Ml */
             trapped_ml: number;
-            /** Working Early Min */
-            working_early_min: number;
-            /** Working Late Min */
-            working_late_min: number;
-            /** Working Min */
-            working_min: number;
+        };
+        /**
+         * PourHeat
+         * @description How warm it gets and how it cures; None where the bed leaves it no room.
+         *
+         *     spans  how early and late each moment of its cure may come
+         */
+        PourHeat: {
+            cure: components["schemas"]["PourCure"] | null;
+            peak_band: components["schemas"]["PeakBand"] | null;
+            spans: components["schemas"]["CureSpans"] | null;
+            stress: components["schemas"]["PourStress"] | null;
+        };
+        /**
+         * PourJoint
+         * @description The joint under a pour; `bond` and `seam` are None under the first.
+         */
+        PourJoint: {
+            bond: components["schemas"]["Bond"] | null;
+            meets: components["schemas"]["Meets"];
+            seam: components["schemas"]["Seam"] | null;
+        };
+        /**
+         * PourOutcome
+         * @description One pour, numbered from the bottom; bottom_depth_mm is where the line below it lies, or the floor.
+         */
+        PourOutcome: {
+            /** Bottom Depth Mm */
+            bottom_depth_mm: number;
+            clock: components["schemas"]["PourClock"];
+            cup: components["schemas"]["PourCup"];
+            fill: components["schemas"]["PourFill"];
+            /** Grains */
+            grains: components["schemas"]["Settling"][];
+            hands: components["schemas"]["HandsOn"];
+            heat: components["schemas"]["PourHeat"];
+            /** Id */
+            id: string;
+            joint: components["schemas"]["PourJoint"];
+            light: components["schemas"]["LightAnswer"] | null;
+            /** Number */
+            number: number;
+            /** Resin Id */
+            resin_id: string;
+            /** Top Depth Mm */
+            top_depth_mm: number;
         };
         /**
          * PourPlace
@@ -2645,6 +2856,14 @@ export interface components {
             message: string;
         };
         /**
+         * Quantity
+         * @description A number in the document's unit.
+         */
+        Quantity: {
+            /** Value */
+            value: number;
+        };
+        /**
          * Refusal
          * @description Why something was not done; nothing was lost.
          */
@@ -2669,11 +2888,13 @@ export interface components {
         };
         /**
          * Remedy
-         * @description Something to try with one click.
+         * @description Something to try with one click: an edit, and the digest of the document that it was made from.
          */
         Remedy: {
+            /** Digest */
+            digest: string;
             /** Edits */
-            edits: components["schemas"]["Edit"][];
+            edits: components["schemas"]["Operation"][];
             /** Label */
             label: string;
         };
@@ -3078,8 +3299,11 @@ export interface components {
             depth_mm: number;
             /** Seam De00 */
             seam_de00: number;
-            /** Seen */
-            seen: string;
+            /**
+             * Seen
+             * @enum {string}
+             */
+            seen: "invisible" | "searched_for" | "seen" | "band";
         };
         /**
          * Section
@@ -3182,6 +3406,26 @@ export interface components {
             own: boolean;
             /** Source */
             source: string;
+        };
+        /**
+         * Shoal
+         * @description Copies of a figure about it.
+         */
+        Shoal: {
+            /** copies */
+            count: number;
+            /** Figure Id */
+            figure_id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shoal";
+            /**
+             * spread
+             * @default 16
+             */
+            spread_mm: number;
         };
         /**
          * SolidMaterial
@@ -3297,6 +3541,19 @@ export interface components {
             measured: components["schemas"]["MeasuredSpectrum"];
         };
         /**
+         * SplitPour
+         * @description A pour in two halves of depth, the second into the tack of the first.
+         */
+        SplitPour: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_pour";
+            /** Number */
+            number: number;
+        };
+        /**
          * Staging
          * @description A way of pouring that stops nothing, or the best that was found.
          *
@@ -3361,6 +3618,32 @@ export interface components {
         Step: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * TakeFigureOut
+         * @description A figure out of the scene.
+         */
+        TakeFigureOut: {
+            /** Figure Id */
+            figure_id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_figure_out";
+        };
+        /**
+         * TakePourOut
+         * @description A pour out of the plan.
+         */
+        TakePourOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_pour_out";
+            /** Number */
+            number: number;
         };
         /**
          * Tank
@@ -3563,7 +3846,7 @@ export interface components {
         };
         /**
          * Way
-         * @description One way of holding a figure, checked: `number` against `limit` in `unit`.
+         * @description One way of holding a figure, checked: `number` against `limit`, both of `quantity`.
          */
         Way: {
             /** Holds */
@@ -3574,10 +3857,10 @@ export interface components {
             name: string;
             /** Number */
             number: number;
+            /** Quantity */
+            quantity: string;
             /** Sentence */
             sentence: string;
-            /** Unit */
-            unit: string;
             /** Way */
             way: string;
         };
@@ -3809,6 +4092,26 @@ export interface operations {
             };
         };
     };
+    list_checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckRow"][];
+                };
+            };
+        };
+    };
     cut_list_dxf: {
         parameters: {
             query?: never;
@@ -3886,6 +4189,72 @@ export interface operations {
             };
         };
     };
+    apply_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Application"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    make_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     evaluate: {
         parameters: {
             query?: never;
@@ -3943,59 +4312,6 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    read_fine_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FineRunState"];
-                };
-            };
-        };
-    };
-    read_fine_outcome: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                run_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Outcome"];
-                };
-            };
-            /** @description Not Found */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4146,39 +4462,6 @@ export interface operations {
             };
         };
     };
-    stagings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StagingAsked"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Staging"][];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     why_hot: {
         parameters: {
             query?: never;
@@ -4212,6 +4495,216 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    start_fine_march: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    start_stagings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StagingAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    job_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read_job_outcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_job_stagings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Staging"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4399,6 +4892,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    read_quantity: {
+        parameters: {
+            query: {
+                text: string;
+                quantity: string;
+                unit: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quantity"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
             };
         };
     };
@@ -4628,28 +5154,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    start_fine_run: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                scene_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FineRunState"];
-                };
             };
         };
     };

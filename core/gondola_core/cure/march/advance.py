@@ -223,7 +223,8 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
             a0[k] = a1[k]
         now, then = then, now
         power = power_then
-        if done:
+        control.signal[1] = time
+        if done or control.signal[0] != 0.0:
             break
         length *= min(4.0, 0.8 * max(error, 1e-6) ** (-1.0 / 3.0))
     return Tally(time, lost_total, steps, refused, stages)

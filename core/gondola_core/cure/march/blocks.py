@@ -58,13 +58,17 @@ class Room(NamedTuple):
 
 
 class Control(NamedTuple):
-    """How far a step may be off, how long it may be [s], when the march may stop, and its stiffness [1/s]."""
+    """How far a step may be off, how long it may be [s], when the march may stop, and its stiffness [1/s].
+
+    signal  (ended, time reached [s]), shared with who hears of the march
+    """
 
     tolerance_k: float
     tolerance_degree: float
     longest_step: float
     stop_below_c: float
     spectral_radius: float
+    signal: Array
 
 
 class Step(NamedTuple):

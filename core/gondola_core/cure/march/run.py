@@ -18,6 +18,7 @@ from ..losses import Surroundings
 from ..skin import Skin, cover, skin_of
 from .advance import Tally, advance, spectral_radius
 from .blocks import Cells, Chemistry, Conductances, Control, Notes, Room, Step, Trace
+from .hearing import Hearing
 from .notes import grown_gas, note_row
 from .tables import rate_tables
 
@@ -152,7 +153,7 @@ def march_pours(
 
     room       from the first pour on, at even steps
     end        latest time [s]
-    progress   called with the share of `end` that is done, between pours and days
+    progress   called with the share of `end` that is done, from a thread; what it raises ends the march
     scrubbing  how many moments are kept
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
@@ -160,10 +161,12 @@ def march_pours(
     thresholds = np.stack([thresholds_of(resins[pour.resin], mean_room) for pour in pours])
     chemistry = rate_chemistry(resins, {pour.resin for pour in pours})
     run = _Run(box, chemistry, room, thresholds, tolerance, scrubbing or Scrubbing())
-    for number, pour in enumerate(pours):
-        run.pour(number, pour)
-        last = number + 1 == len(pours)
-        run.march_to(end if last else pours[number + 1].start, float(end), COOL_C if last else -1e9, progress)
+    with Hearing(progress, float(end)) as hearing:
+        for number, pour in enumerate(pours):
+            run.pour(number, pour)
+            last = number + 1 == len(pours)
+            run.march_to(end if last else pours[number + 1].start, COOL_C if last else -1e9, hearing.signal)
+            hearing.check()
     return run.left()
 
 
@@ -272,29 +275,22 @@ class _Run:
         self.trace.now_least[:] = 2.0
         note_row(self.cells, Step(start, 0.0, t, still, a, still, t, still, a, still), 1.0, START_OF_POUR, self.trace)
 
-    def march_to(
-        self, until: float, end: float, stop_below_c: float, progress: Callable[[float], None] | None
-    ) -> None:
+    def march_to(self, until: float, stop_below_c: float, signal: Array) -> None:
         """On to the next pour, or until the last is hard and cool."""
         cells = self.cells
         assert cells is not None
         control = Control(
             self.tolerance.temperature_k, self.tolerance.degree, LONGEST_STEP, stop_below_c,
-            spectral_radius(cells),
+            spectral_radius(cells), signal,
         )
         points = int(self.skin.first_of_level[cells.levels + 1])
         state = (self._flat(self.temperature), self._flat(self.cure))
-        while self.tally.time < until - 1e-6:
-            slice_end = min(until, self.tally.time + 24 * HOUR) if progress else until
+        if self.tally.time < until - 1e-6:
             part = advance(
                 cells, self.chemistry, self.room, control, state, self.notes, self.trace, self.skin.points,
-                points, self.tally.time, float(slice_end),
+                points, self.tally.time, float(until),
             )
             self.tally = Tally(part.time, *(a + b for a, b in zip(self.tally[1:], part[1:], strict=True)))
-            if progress:
-                progress(min(1.0, self.tally.time / end))
-            if self.tally.time < slice_end - 1e-6:
-                break
 
     def left(self) -> Marched:
         """What the march leaves, ghosts cut off."""

@@ -3,22 +3,59 @@
 from __future__ import annotations
 
 from django.http import Http404, HttpRequest
-from ninja import Router
+from ninja import Router, Schema
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.cup import CupAnswer, stand_cup
-from gondola_core.learning.sheet import SheetFit, from_sheet
-from gondola_core.materials import load_library
-from gondola_core.studies.stager import Staging, stage_for
+from gondola_core.learning.sheet import DataSheet, SheetFit, from_sheet
+from gondola_core.materials import Resin, load_library
+from gondola_core.scene import Scene
 from gondola_core.studies.why import Why, why_hot
 from gondola_core.units import MM
 from gondola_core.views.heat_picture import HeatPlane, PlaceCurve, heat_plane, place_curve
 
-from .schemas import CupAsked, Moment, PlaceInScene, SheetRead, StagingAsked, WhyAsked
-
 router = Router(tags=["heat"])
+
+
+class Moment(Schema):
+    """A moment of the plan, in hours from the first pour."""
+
+    scene: Scene
+    at_h: float
+
+
+class PlaceInScene(Schema):
+    """A place touched in the section."""
+
+    scene: Scene
+    x_mm: float
+    depth_mm: float
+
+
+class WhyAsked(Schema):
+    """The pour that is so hot."""
+
+    scene: Scene
+    pour_number: int
+
+
+class CupAsked(Schema):
+    """A cup left standing."""
+
+    resin: Resin
+    mass_g: float
+    mix_c: float
+    room_c: float
+    vessel: str = "cup"
+
+
+class SheetRead(Schema):
+    """A data sheet, and the class of resin that it belongs to."""
+
+    sheet: DataSheet
+    like_id: str
 
 
 @router.post("/heat/plane", response={200: HeatPlane, 422: Refusal}, operation_id="heat_plane")
@@ -39,15 +76,6 @@ def why(request: HttpRequest, payload: WhyAsked) -> Why:
         raise Http404
     meshes = meshes_for(owner=request.user, document=payload.scene)
     return why_hot(payload.scene, payload.pour_number, meshes)
-
-
-@router.post(
-    "/heat/stagings", response={200: list[Staging], 422: Refusal}, operation_id="stagings"
-)
-def stagings(request: HttpRequest, payload: StagingAsked) -> list[Staging]:
-    """The fewest pours that stop nothing, by room, and on twice the footprint."""
-    meshes = meshes_for(owner=request.user, document=payload.scene)
-    return stage_for(payload.scene, payload.resin_id, payload.rooms_c, meshes)
 
 
 @router.post("/heat/cup", response={200: CupAnswer, 422: Refusal}, operation_id="stand_cup")

@@ -1,7 +1,6 @@
 from scenes.tests.scene_case import SceneCase
 
 from gondola_core.materials import load_library
-from gondola_core.samples import ferry_landing
 
 
 class Heat(SceneCase):
@@ -31,15 +30,6 @@ class Heat(SceneCase):
         self.assertTrue(all(cause["adds_k"] > -1 for cause in why["causes"]))
         missing = self.send("post", "/api/heat/why", {"scene": self.document(), "pour_number": 9})
         self.assertEqual(missing.status_code, 404)
-
-    def test_stagings_of_the_ferry(self):
-        scene = ferry_landing().model_dump(mode="json")
-        body = {"scene": scene, "resin_id": "deep", "rooms_c": [23]}
-        here, wide = self.send("post", "/api/heat/stagings", body).json()
-        self.assertTrue(here["clear"])
-        self.assertGreaterEqual(wide["pours_count"], here["pours_count"])
-        refused = self.send("post", "/api/heat/stagings", body | {"resin_id": "honey"})
-        self.assertIn("does not hold the resin 'honey'", refused.json()["message"])
 
     def test_cups(self):
         resin = load_library().resins["casting"].model_dump(mode="json")

@@ -2,27 +2,50 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.utils.text import slugify
 from library.actions import keep_row
-from ninja import Query, Router
+from ninja import Query, Router, Schema
+from pydantic import Field
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
-from gondola_core.checks import Edit, Remedy
-from gondola_core.evaluate import KEEPER, evaluate
+from gondola_core.answers.book import Book
+from gondola_core.answers.water import SIGHTS
+from gondola_core.checks import Remedy, reader_units, told_remedy
+from gondola_core.evaluate import KEEPER
 from gondola_core.materials import Colourant
 from gondola_core.scene import Scene
-from gondola_core.tint.measured_spectrum import colourant_of_spectrum
+from gondola_core.scene.edits import dose_water
+from gondola_core.tint.measured_spectrum import MeasuredSpectrum, colourant_of_spectrum
 from gondola_core.tint.paint import PaintAnswer, paint_answer
-from gondola_core.tint.solver import solve_water
+from gondola_core.tint.solver import Solved, solve_water
 from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 
-from .schemas import PaintAsked, SolvedWater, SpectrumBrought
-
 router = Router(tags=["water"])
+
+
+class PaintAsked(Schema):
+    """How a figure is wished to read."""
+
+    scene: Scene
+    figure_id: str
+    wished_srgb: Annotated[str, Field(title="wished colour", pattern=r"^#[0-9a-f]{6}$")]
+
+
+class SolvedWater(Schema):
+    """The doses found, and the edit that takes them."""
+
+    solved: Solved
+    remedy: Remedy
+
+
+class SpectrumBrought(Schema):
+    """A measured spectrum."""
+
+    measured: MeasuredSpectrum
 
 
 @router.post("/picture", operation_id="picture")
@@ -39,22 +62,11 @@ def show(
 @router.post("/water/solve", response={200: SolvedWater, 422: Refusal}, operation_id="solve_water")
 def solve(request: HttpRequest, scene: Scene) -> SolvedWater:
     """Doses for the scene's wish, from the colourants that are owned."""
-    sights = evaluate(scene, meshes=meshes_for(owner=request.user, document=scene)).sights
-    solved = solve_water(scene, sights)
-    held = {one.id: one for one in scene.colourants} | {one.id: one for one in solved.colourants}
-    edits = [
-        Edit(
-            op="replace", path="/colourants",
-            value=[one.model_dump(mode="json") for one in held.values()],
-        )
-    ]
-    for number, doses in enumerate(solved.pours):
-        value = [
-            {"colourant_id": one.colourant_id, "dose_drops_per_100g": one.dose_drops_per_100g}
-            for one in doses
-        ]
-        edits.append(Edit(op="replace", path=f"/pours/{number}/doses", value=value))
-    return SolvedWater(solved=solved, remedy=Remedy(label="the doses found", edits=edits))
+    book = Book(scene, meshes=meshes_for(owner=request.user, document=scene))
+    solved = solve_water(scene, book.ask(SIGHTS))
+    doses = [[(one.colourant_id, one.dose_drops_per_100g) for one in pour] for pour in solved.pours]
+    edit = dose_water(scene, solved.colourants, doses)
+    return SolvedWater(solved=solved, remedy=told_remedy(edit, reader_units(scene.brief.units)))
 
 
 @router.post("/water/paint", response={200: PaintAnswer, 422: Refusal}, operation_id="find_paint")

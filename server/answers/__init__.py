@@ -1,0 +1,1 @@
+"""Scene in, answer out: nothing is stored."""

@@ -1,0 +1,39 @@
+"""The dam over HTTP: panels laid out on stock sheets, and as files to cut by."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from studio.schemas import Refusal
+
+from gondola_core.dam import cut_list, nest
+from gondola_core.dam.nest import NestedSheet, dxf_of, svg_of
+from gondola_core.scene import Scene
+
+router = Router(tags=["dam"])
+
+
+@router.post(
+    "/cut-list/sheets", response={200: list[NestedSheet], 422: Refusal}, operation_id="nest_sheets"
+)
+def nest_sheets(request: HttpRequest, scene: Scene) -> list[NestedSheet]:
+    """The panels laid out on stock sheets."""
+    return nest(cut_list(scene.tank), scene.tank)
+
+
+@router.post("/cut-list/svg", operation_id="cut_list_svg")
+def cut_list_svg(request: HttpRequest, scene: Scene) -> HttpResponse:
+    sheets = nest(cut_list(scene.tank), scene.tank)
+    return _download(svg_of(sheets, scene.name), "image/svg+xml", "cut-list.svg")
+
+
+@router.post("/cut-list/dxf", operation_id="cut_list_dxf")
+def cut_list_dxf(request: HttpRequest, scene: Scene) -> HttpResponse:
+    cuts = cut_list(scene.tank)
+    return _download(dxf_of(cuts, nest(cuts, scene.tank)), "image/vnd.dxf", "cut-list.dxf")
+
+
+def _download(text: str, kind: str, name: str) -> HttpResponse:
+    return HttpResponse(
+        text, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'}
+    )

@@ -1,0 +1,30 @@
+"""The application for an ASGI server; also keeps the jobs and warms the kernels where it is asked to."""
+
+from __future__ import annotations
+
+import os
+import threading
+
+from django.core.asgi import get_asgi_application
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
+application = get_asgi_application()
+
+
+def _warm() -> None:
+    """Load the kernels before the first person asks."""
+    from gondola_core.answers.kept import Keeper
+    from gondola_core.evaluate import evaluate
+    from gondola_core.samples import quarry_pool
+    from gondola_core.views.picture import picture
+
+    scene = quarry_pool()
+    evaluate(scene)
+    picture(scene, "front", 400, {}, Keeper())
+
+
+if os.environ.get("GONDOLA_SERVES") == "1":
+    from jobs.actions import keep_for_ever
+
+    for beside in (_warm, keep_for_ever):
+        threading.Thread(target=beside, daemon=True).start()

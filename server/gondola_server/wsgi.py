@@ -1,8 +1,0 @@
-"""What a WSGI server runs."""
-
-import os
-
-from django.core.wsgi import get_wsgi_application
-
-os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
-application = get_wsgi_application()
