@@ -1,8 +1,8 @@
 import { Navigate, Route, Routes } from "react-router";
 
-import { SceneList } from "./features/scenes";
 import { PourSheet } from "./features/sheet";
-import { Workspace } from "./features/workspace";
+import { SceneList } from "./workspace/scene-list";
+import { Workspace } from "./workspace/workspace";
 
 export function App() {
   return (

@@ -1,6 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 
 import type { paths } from "./schema";
+import type { Units } from "./types";
 
 const forgery: Middleware = {
   onRequest({ request }) {
@@ -10,5 +11,19 @@ const forgery: Middleware = {
   },
 };
 
+let readerUnits = "";
+
+/** Tells the server in which units refusals are to be said. */
+export function readIn(units: Units): void {
+  readerUnits = [units.length ?? "mm", units.temperature ?? "c", units.volume ?? "ml", units.mass ?? "g"].join(",");
+}
+
+const reading: Middleware = {
+  onRequest({ request }) {
+    if (readerUnits) request.headers.set("Gondola-Units", readerUnits);
+    return request;
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: window.location.origin });
-api.use(forgery);
+api.use(forgery, reading);

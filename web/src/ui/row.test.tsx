@@ -1,16 +1,17 @@
 import { ChakraProvider } from "@chakra-ui/react";
-import { render, screen } from "@testing-library/react";
+import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
 import { system } from "../theme";
-import { parseLength } from "../units/entry";
 import { Entry } from "./row";
+
+const read = (text: string) => (text === "2 in" ? Promise.resolve(50.8) : Promise.reject(new Error("Not understood; write it like 65 mm.")));
 
 function show(take: (value: number) => void) {
   render(
     <ChakraProvider value={system}>
-      <Entry label="depth" shown="52 mm" read={(text) => parseLength(text)} take={take} example="65 mm" />
+      <Entry label="depth" shown="52 mm" read={read} take={take} example="65 mm" />
     </ChakraProvider>,
   );
   return screen.getByLabelText("depth");
@@ -22,14 +23,14 @@ describe("Entry", () => {
     const field = show(take);
     await userEvent.clear(field);
     await userEvent.type(field, "2 in{Enter}");
-    expect(take).toHaveBeenCalledWith(50.8);
+    await waitFor(() => { expect(take).toHaveBeenCalledWith(50.8); });
   });
   it("says what it cannot read and keeps the words", async () => {
     const take = vi.fn();
     const field = show(take);
     await userEvent.clear(field);
     await userEvent.type(field, "deep{Enter}");
-    expect(screen.getByRole("alert")).toHaveTextContent("write it like 65 mm");
+    expect(await screen.findByRole("alert")).toHaveTextContent("write it like 65 mm");
     expect(field).toHaveValue("deep");
     expect(take).not.toHaveBeenCalled();
   });

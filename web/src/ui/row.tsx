@@ -27,24 +27,26 @@ export function Title(props: { children: ReactNode; aside?: ReactNode }) {
 export function Entry(props: {
   label: string;
   shown: string;
-  read: (text: string) => number | undefined;
+  read: (text: string) => Promise<number>;
   take: (value: number) => void;
   example: string;
 }) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
-  const [wrong, setWrong] = useState(false);
+  const [wrong, setWrong] = useState<string | null>(null);
   const finish = () => {
     if (typed === null || typed === props.shown) {
       setTyped(null);
       return;
     }
-    const value = props.read(typed);
-    setWrong(value === undefined);
-    if (value !== undefined) {
-      setTyped(null);
-      props.take(value);
-    }
+    props.read(typed).then(
+      (value) => {
+        setTyped(null);
+        setWrong(null);
+        props.take(value);
+      },
+      (flaw: unknown) => { setWrong(flaw instanceof Error ? flaw.message : `Not understood; write it like ${props.example}.`); },
+    );
   };
   return (
     <Box borderBottom="1px solid" borderColor="wash" paddingY="2px">
@@ -57,9 +59,9 @@ export function Entry(props: {
           onBlur={finish}
           onKeyDown={(event) => {
             if (event.key === "Enter") finish();
-            if (event.key === "Escape") { setTyped(null); setWrong(false); }
+            if (event.key === "Escape") { setTyped(null); setWrong(null); }
           }}
-          aria-invalid={wrong}
+          aria-invalid={wrong !== null}
           variant="flushed"
           height="22px"
           width="104px"
@@ -72,7 +74,7 @@ export function Entry(props: {
           borderStyle="dotted"
         />
       </Flex>
-      {wrong ? <Box color="caution" fontSize="14px" role="alert">Not understood; write it like {props.example}.</Box> : null}
+      {wrong === null ? null : <Box color="caution" fontSize="14px" role="alert">{wrong}</Box>}
     </Box>
   );
 }

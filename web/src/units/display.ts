@@ -1,41 +1,85 @@
 /** The document's numbers as a person reads them, in their own units. */
 
 import type { Units } from "../api/types";
+import { UNITS, unitOf } from "./table";
 
 const trim = (value: number, digits: number) =>
   value.toFixed(digits).replace(/(\.\d*?)0+$/, "$1").replace(/\.$/, "").replace(/^-0$/, "0");
 
+/** Lengths under this are told in decimals of an inch: a sixteenth is too coarse for them. */
+const SIXTEENTHS_FROM_MM = 6;
+
+/** Inches as on a rule, to a sixteenth: 39.7 mm is "1 9/16". */
+export function ruleInches(mm: number): string {
+  const sixteenths = Math.round((Math.abs(mm) / 25.4) * 16);
+  const whole = Math.floor(sixteenths / 16);
+  let [part, of] = [sixteenths % 16, 16];
+  while (part > 0 && part % 2 === 0) [part, of] = [part / 2, of / 2];
+  const figures = [whole || !part ? String(whole) : "", part ? `${part}/${of}` : ""].filter(Boolean);
+  return `${mm < 0 && sixteenths ? "-" : ""}${figures.join(" ")}`;
+}
+
 export function lengthText(mm: number, units: Units, digits = 0): string {
-  return units.length === "in" ? `${trim(mm / 25.4, 2)} in` : `${trim(mm, digits)} mm`;
+  if (units.length !== "in") return `${trim(mm, digits)} mm`;
+  return Math.abs(mm) < SIXTEENTHS_FROM_MM ? `${trim(mm / 25.4, 3)} in` : `${ruleInches(mm)} in`;
 }
 
 /** The bare figure, for axes that name their unit once. */
 export function lengthFigure(mm: number, units: Units): string {
-  return units.length === "in" ? trim(mm / 25.4, 2) : trim(mm, 0);
+  return units.length === "in" ? ruleInches(mm) : trim(mm, 0);
 }
+
+export const lengthUnit = (units: Units) => unitOf("length", units).word;
 
 export function temperatureText(c: number, units: Units, digits = 0): string {
-  return units.temperature === "f" ? `${trim((c * 9) / 5 + 32, digits)} °F` : `${trim(c, digits)} °C`;
+  return `${trim(unitOf("temperature", units).fromDocument(c), digits)} ${temperatureUnit(units)}`;
 }
+
+export const temperatureUnit = (units: Units) => unitOf("temperature", units).word;
 
 export function temperatureFigure(c: number, units: Units): string {
-  return trim(units.temperature === "f" ? (c * 9) / 5 + 32 : c, 0);
+  return trim(unitOf("temperature", units).fromDocument(c), 0);
 }
 
-export function volumeText(ml: number, units: Units): string {
-  if (units.volume === "floz") return `${trim(ml / 29.5735, 1)} fl oz`;
-  return ml >= 9999.5 ? `${trim(ml / 1000, 2)} l` : `${trim(ml, ml < 20 ? 1 : 0)} ml`;
+/** A difference of temperatures. */
+export function differenceText(k: number, units: Units, digits = 0): string {
+  return units.temperature === "f" ? `${trim((k * 9) / 5, digits)} °F` : `${trim(k, digits)} K`;
+}
+
+export function volumeText(ml: number, units: Units, digits?: number): string {
+  if (units.volume === "floz") {
+    const ounces = UNITS.volume.floz.fromDocument(ml);
+    return `${trim(ounces, ounces < 0.1 ? 3 : ounces < 1 ? 2 : 1)} fl oz`;
+  }
+  return ml >= 9999.5 ? `${trim(ml / 1000, 2)} l` : `${trim(ml, digits ?? (ml < 20 ? 1 : 0))} ml`;
 }
 
 export function massText(g: number, units: Units): string {
-  if (units.mass === "oz") return `${trim(g / 28.3495, 2)} oz`;
+  if (units.mass === "oz") return `${trim(UNITS.mass.oz.fromDocument(g), 2)} oz`;
   if (g < 1) return `${trim(g * 1000, 0)} mg`;
   return `${trim(g, g < 100 ? 1 : 0)} g`;
 }
 
+/** A force in grams-force or ounces-force. */
+export function forceText(gf: number, units: Units): string {
+  return units.mass === "oz" ? `${trim(UNITS.mass.oz.fromDocument(gf), 3)} ozf` : `${gf.toFixed(2)} gf`;
+}
+
+export function areaText(cm2: number, units: Units, digits = 0): string {
+  return units.length === "in" ? `${trim(cm2 / 6.4516, 1)} in²` : `${trim(cm2, digits)} cm²`;
+}
+
+export function smallAreaText(mm2: number, units: Units): string {
+  return units.length === "in" ? `${trim(mm2 / 645.16, 3)} in²` : `${trim(mm2, 1)} mm²`;
+}
+
+export function heavyText(kg: number, units: Units): string {
+  return units.mass === "oz" ? `${trim((kg * 1000) / 28.3495 / 16, 1)} lb` : `${trim(kg, 1)} kg`;
+}
+
 /** Always to a tenth: what the scale is watched for. */
 export function weighedText(g: number, units: Units): string {
-  return units.mass === "oz" ? `${(g / 28.3495).toFixed(2)} oz` : `${g.toFixed(1)} g`;
+  return units.mass === "oz" ? `${UNITS.mass.oz.fromDocument(g).toFixed(2)} oz` : `${g.toFixed(1)} g`;
 }
 
 export function hoursText(hours: number | null | undefined): string {

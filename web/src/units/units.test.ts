@@ -1,45 +1,41 @@
 import { describe, expect, it } from "vitest";
 
-import { dayText, hoursBand, hoursText, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "./display";
-import { parse, parseHours, parseLength, parseTemperature } from "./entry";
+import { areaText, dayText, differenceText, forceText, heavyText, hoursBand, hoursText, lengthFigure, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "./display";
+import { bareNumber, readQuantity } from "./entry";
+import { UNITS } from "./table";
 
 const metric = { length: "mm", temperature: "c", volume: "ml", mass: "g" } as const;
 const us = { length: "in", temperature: "f", volume: "floz", mass: "oz" } as const;
 
-describe("typed lengths", () => {
-  it.each([
-    ["65", 65], ["65 mm", 65], ["6,5 cm", 65], ["2 1/2 in", 63.5], ['2"', 50.8], ["1/4 in", 6.35],
-    ["-3", -3], ["0.5m", 500], ["", undefined], ["deep", undefined], ["3 1/0 in", undefined], ["3 x", undefined],
-  ])("%s", (text, mm) => {
-    const found = parseLength(text);
-    if (mm === undefined) expect(found).toBeUndefined();
-    else expect(found).toBeCloseTo(mm, 9);
+describe("typed numbers", () => {
+  it.each([["65", 65], ["6,5", 6.5], ["-3", -3], [".5", 0.5], ["−2.5", -2.5], ["1,250", undefined], ["", undefined], ["deep", undefined], ["2 1/2", undefined]])("%s", (text, value) => {
+    expect(bareNumber(text)).toBe(value);
   });
-  it("takes a bare number in the person's own unit", () => {
-    expect(parse("2", "length", us)).toBeCloseTo(50.8);
-    expect(parse("75", "temperature", us)).toBeCloseTo(23.889, 3);
-    expect(parse("12", "plain", us)).toBe(12);
+  it("are in the person's own unit, with or without its word", async () => {
+    await expect(readQuantity("2", "length", us)).resolves.toBeCloseTo(50.8);
+    await expect(readQuantity("2 in", "length", us)).resolves.toBeCloseTo(50.8);
+    await expect(readQuantity("75", "temperature", us)).resolves.toBeCloseTo(23.889, 3);
+    await expect(readQuantity("44 mm", "length", metric)).resolves.toBe(44);
+    await expect(readQuantity("12", "plain", us)).resolves.toBe(12);
+    await expect(readQuantity("deep", "plain", us)).rejects.toThrow("write it like 12.5");
   });
 });
 
-describe("typed temperatures and times", () => {
-  it.each([["23", 23], ["75F", 23.889], ["75 °F", 23.889], ["23 °C", 23], ["hot", undefined]])("%s", (text, c) => {
-    const found = parseTemperature(text);
-    if (c === undefined) expect(found).toBeUndefined();
-    else expect(found).toBeCloseTo(c, 2);
-  });
-  it.each([["30", 30], ["30 h", 30], ["1 d 6 h", 30], ["90 min", 1.5], ["1 day", undefined], ["later", undefined]])("%s", (text, h) => {
-    expect(parseHours(text)).toBe(h);
+describe("the table of units", () => {
+  it.each(Object.entries(UNITS).flatMap(([quantity, units]) => Object.entries(units).map(([code, unit]) => [quantity, code, unit] as const)))("%s in %s goes there and back", (_quantity, _code, unit) => {
+    expect(unit.fromDocument(unit.toDocument(12.5))).toBeCloseTo(12.5, 9);
   });
 });
 
 describe("shown numbers", () => {
   it.each([
-    [lengthText(34.04, metric), "34 mm"], [lengthText(63.5, us), "2.5 in"], [lengthText(1.25, metric, 1), "1.3 mm"],
+    [lengthText(34.04, metric), "34 mm"], [lengthText(63.5, us), "2 1/2 in"], [lengthText(39.7, us), "1 9/16 in"], [lengthText(300, us), "11 13/16 in"], [lengthText(0.5, us, 1), "0.02 in"], [lengthText(25.4, us), "1 in"], [lengthFigure(-12.7, us), "-1/2"], [lengthText(1.25, metric, 1), "1.3 mm"],
     [temperatureText(66.2, metric), "66 °C"], [temperatureText(66.2, us), "151 °F"],
     [volumeText(788.4, metric), "788 ml"], [volumeText(12345, metric), "12.35 l"], [volumeText(12.34, metric), "12.3 ml"],
     [volumeText(100, us), "3.4 fl oz"], [massText(35.62, metric), "35.6 g"], [massText(607.8, metric), "608 g"], [massText(0.0312, metric), "31 mg"],
     [weighedText(608, metric), "608.0 g"], [weighedText(100, us), "3.53 oz"],
+    [differenceText(5, us), "9 °F"], [differenceText(0.35, metric, 1), "0.3 K"], [forceText(12.3, metric), "12.30 gf"], [forceText(28.35, us), "1 ozf"],
+    [areaText(10, metric), "10 cm²"], [areaText(10, us), "1.6 in²"], [heavyText(2, metric), "2 kg"], [heavyText(2, us), "4.4 lb"],
     [hoursText(0.5), "30 min"], [hoursText(6.14), "6.1 h"], [hoursText(33.1), "33 h"], [hoursText(96), "4 d"],
     [hoursText(null), "not reached"],
     [hoursBand({ early_h: 9.5, late_h: 27 }), "9.5 to 27 h"], [hoursBand({ early_h: 35, late_h: 79 }), "35 h to 3.3 d"],

@@ -1,18 +1,19 @@
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
-import type { Scene } from "../../api/types";
+import type { Scene, Units } from "../../api/types";
 import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Caution } from "../../ui/caution";
 import { Colour } from "../../ui/colour";
 import { Sources } from "../../ui/sources";
-import { lengthText, massText, volumeText } from "../../units/display";
-import { HoursField, LengthField, NumberField, optionsOf, useShelf } from "../fields";
+import { areaText, lengthText, massText, volumeText } from "../../units/display";
+import { HoursField, LengthField, NumberField } from "../../desk/fields";
+import { optionsOf, useShelf } from "../../desk/shelf";
 
-import { useDesk } from "../workspace";
 import { BRUSHES, type Tool } from "./brush";
 import { useMeasure } from "./measure";
 import { useBedTools } from "./tools";
@@ -23,7 +24,7 @@ const MATERIALS = ["plaster", "xps", "foam", "polymer-clay", "air-dry-clay", "ep
 const SEALS = [["resin", "thin coat of resin"], ["gloss_medium", "gloss medium"], ["white_glue", "diluted white glue"]] as const;
 
 export function BedInspector() {
-  const { scene, keep, outcome, units } = useDesk();
+  const { scene, keep, outcome, units } = useDocument();
   const shelf = useShelf();
   const { bed } = scene;
   const keepBed = (change: Partial<Scene["bed"]>, note: string) => { keep({ ...scene, bed: { ...bed, ...change } }, note); };
@@ -38,13 +39,13 @@ export function BedInspector() {
       <Box as="dl" margin="0">
         <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
         <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
-        <Row label="area to seal">{Math.round(whole.bed_area_cm2)} cm²</Row>
-        <Row label="seal coat" hint="0.25 mm of resin brushed on (assumed)">{massText(filling.seal_coat_g, units)}</Row>
+        <Row label="area to seal">{areaText(whole.bed_area_cm2, units)}</Row>
+        <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">{massText(filling.seal_coat_g, units)}</Row>
         <Row label="highest point">{lengthText(whole.bed_top_depth_mm, units)} deep</Row>
         <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
-        <Row label="air kept under it">{air(filling.traps.filter((one) => one.name === "bed").reduce((sum, one) => sum + one.volume_ml, 0))}</Row>
+        <Row label="air kept under it">{air(filling.traps.filter((one) => one.figure_id === null).reduce((sum, one) => sum + one.volume_ml, 0), units)}</Row>
         <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
-        <Row label="gas out of it" hint={bed.sealed ? "as it warms under liquid resin; the seal keeps most of it in (assumed)" : "as it warms under liquid resin, by its own temperature in the march"}>{filling.gas_ml.toFixed(1)} ml</Row>
+        <Row label="gas out of it" hint={bed.sealed ? "as it warms under liquid resin; the seal keeps most of it in (assumed)" : "as it warms under liquid resin, by its own temperature in the march"}>{volumeText(filling.gas_ml, units, 1)}</Row>
       </Box>
       <Growth />
       <Choice label="made of" value={bed.material.id} options={optionsOf(shelf?.solids.filter((one) => MATERIALS.includes(one.id)), bed.material)} take={(id) => { const material = shelf?.solids.find((one) => one.id === id); if (material) keepBed({ material }, "bed"); }} />
@@ -59,16 +60,16 @@ export function BedInspector() {
       <Caution>Cutting foam with hot wire and sanding make fumes and dust: respirator, open window.</Caution>
       <Sources>
         {[
-          ["water", "columns of 1 mm, exact in height; the mesh of a cave keeps its roof"],
+          ["water", "fine columns, exact in height; the mesh of a cave keeps its roof"],
           ["measured", "the smoothest surface through the depths (thin-plate spline)"],
-          ["gas", "ideal gas in the pores at constant pressure, 30 K warmer (assumed)"],
+          ["gas", "ideal gas in the pores at constant pressure, by the bed's own temperature in the march"],
         ]}
       </Sources>
     </>
   );
 }
 
-const air = (ml: number) => (ml < 0.05 ? "none" : `${ml.toFixed(1)} ml`);
+const air = (ml: number, units: Units) => (ml < 0.05 ? "none" : volumeText(ml, units, 1));
 
 function Brushes() {
   const tools = useBedTools();
@@ -104,7 +105,7 @@ function Brushes() {
 }
 
 function Measured() {
-  const { scene } = useDesk();
+  const { scene } = useDocument();
   const tools = useBedTools();
   const { measured, set, problem } = useMeasure();
   if (tools.tool !== "type depths" && measured.length === 0) return null;
@@ -130,15 +131,15 @@ function Measured() {
 }
 
 function Starting() {
-  const { scene, keep, work } = useDesk();
+  const { scene, keep, work, units } = useDocument();
   const picker = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [high, setHigh] = useState(Math.round(scene.tank.fill_height_mm * 0.7));
+  const refuse = (flaw: unknown) => { setProblem(flaw instanceof Error ? flaw.message : "The server cannot be reached."); };
   const start = async (kind: string) => {
-    const { data, error, response } = await api.POST("/api/beds/start", { body: { kind, tank: scene.tank } });
-    if (data) keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed: ${kind}`);
-    else setProblem(refused(error, response.status).message);
+    const data = await ask(api.POST("/api/beds/start", { body: { kind, tank: scene.tank } }));
+    keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed: ${kind}`);
   };
   const bring = async (file: File) => {
     setProblem(null);
@@ -147,26 +148,24 @@ function Starting() {
     const body = file as unknown as string;
     const sent = { bodySerializer: () => file, headers: { "Content-Type": "application/octet-stream" } };
     if (["stl", "obj", "glb", "ply"].includes(kind)) {
-      const { data, error, response } = await api.POST("/api/meshes", { params: { query: { kind, name: file.name } }, body, ...sent });
-      if (!data) { setProblem(refused(error, response.status).message); return; }
+      const data = await ask(api.POST("/api/meshes", { params: { query: { kind, name: file.name } }, body, ...sent }));
       const { inner_width_mm, inner_behind_mm } = scene.tank;
       const fit = Math.min(1, inner_width_mm / (data.size_mm[0] ?? 1), inner_behind_mm / (data.size_mm[1] ?? 1));
       const mesh = { kind: "mesh" as const, mesh_id: data.mesh_id, spread_ml: data.spread_ml, scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000), offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0] };
-      setSaid([`${data.triangles_count.toLocaleString("en")} triangles, ${data.volume_ml.toFixed(1)} ml${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`, ...data.words].join(" "));
+      setSaid([`${data.triangles_count.toLocaleString("en")} triangles, ${volumeText(data.volume_ml, units, 1)}${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`, ...data.words].join(" "));
       keep({ ...scene, bed: { ...scene.bed, heights_mm: scene.bed.heights_mm.map((row) => row.map(() => 0)), measured: [], mesh } }, "bed mesh");
       return;
     }
-    const { data, error, response } = await api.POST("/api/scenes/{scene_id}/bed-map", { params: { path: { scene_id: work.id }, query: { name: file.name, low_mm: 0, high_mm: high } }, body, ...sent });
-    if (data) keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed from ${file.name}`.slice(0, 100));
-    else setProblem(refused(error, response.status).message);
+    const data = await ask(api.POST("/api/scenes/{scene_id}/bed-map", { params: { path: { scene_id: work.id }, query: { name: file.name, low_mm: 0, high_mm: high } }, body, ...sent }));
+    keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed from ${file.name}`.slice(0, 100));
   };
   return (
     <Box marginTop="3">
       <Title>Start from</Title>
       <Flex wrap="wrap" columnGap="3">
-        {STARTERS.map((kind) => <Word key={kind} textDecoration="underline" onClick={() => void start(kind)}>{kind}</Word>)}
+        {STARTERS.map((kind) => <Word key={kind} textDecoration="underline" onClick={() => { start(kind).catch(refuse); }}>{kind}</Word>)}
       </Flex>
-      <input ref={picker} type="file" hidden aria-label="Mesh or height map of the bed" accept=".stl,.obj,.glb,.ply,.png,.csv" onChange={(event) => { const file = event.target.files?.[0]; if (file) void bring(file); event.target.value = ""; }} />
+      <input ref={picker} type="file" hidden aria-label="Mesh or height map of the bed" accept=".stl,.obj,.glb,.ply,.png,.csv" onChange={(event) => { const file = event.target.files?.[0]; if (file) bring(file).catch(refuse); event.target.value = ""; }} />
       <Word textDecoration="underline" paddingLeft="0" onClick={() => picker.current?.click()}>bring a mesh or height map</Word>
       <NumberField label="white of a map stands" unit="mm" value={high} take={setHigh} />
       {scene.bed.mesh ? <Word onClick={() => { keep({ ...scene, bed: { ...scene.bed, mesh: null } }, "bed without mesh"); }}>take the bed's mesh out</Word> : null}
@@ -178,7 +177,7 @@ function Starting() {
 
 /** How the water grows with height; the layer lines as ticks. */
 function Growth() {
-  const { outcome, scene, units } = useDesk();
+  const { outcome, scene, units } = useDocument();
   const { height_mm, resin_ml } = outcome.filling;
   const [width, height] = [224, 92];
   const most = resin_ml.at(-1) ?? 1;

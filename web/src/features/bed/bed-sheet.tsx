@@ -1,3 +1,4 @@
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 import { type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
 
@@ -6,10 +7,10 @@ import { useDrag } from "../../sounding/drag";
 import { Label } from "../../sounding/label";
 import { useSize } from "../../sounding/size";
 import { lengthFigure, lengthText } from "../../units/display";
-import { type Frame, planPath } from "../section/page";
-import { useDesk } from "../workspace";
+import { type Frame, planPath } from "../../sounding/page";
+
 import { type Brush, type Ground, heightAt, type Spot, touched } from "./brush";
-import { ChartGround, ScaleBar } from "./chart";
+import { ChartGround, ScaleBar } from "../../sounding/chart";
 import { useMeasure } from "./measure";
 import { useBedTools } from "./tools";
 
@@ -21,7 +22,7 @@ const BELOW = 14;
 
 /** The bed as a survey sheet: brushed or measured from above, mirrored in the section at once. */
 export function BedSheet() {
-  const { scene, outcome, units } = useDesk();
+  const { scene, outcome, units } = useDocument();
   const tools = useBedTools();
   const [box, size] = useSize();
   const { tank, bed } = scene;
@@ -52,7 +53,7 @@ export function BedSheet() {
                 {one.outlines.map((line, index) => <path key={index} d={`${planPath(line.points_mm, plan)}Z`} fill="none" stroke="#a8246b" strokeDasharray="4 2.5" strokeWidth={1.1} />)}
               </g>
             ))}
-            {outcome.filling.traps.filter((trap) => trap.name === "bed").map((trap) => (
+            {outcome.filling.traps.filter((trap) => trap.figure_id === null).map((trap) => (
               <circle key={`${trap.x_mm}-${trap.behind_mm}`} cx={x0 + trap.x_mm * scale} cy={plan.bottom - trap.behind_mm * scale} r={5} fill="none" stroke="#a8246b" strokeWidth={2} />
             ))}
           </g>
@@ -67,7 +68,7 @@ export function BedSheet() {
 
 /** The surface that a brush works on; a touch moves a little, a drag moves more. */
 function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
-  const desk = useDesk();
+  const desk = useDocument();
   const tools = useBedTools();
   const { add } = useMeasure();
   const [at, setAt] = useState<Spot | null>(null);
@@ -140,7 +141,7 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
 
 function CutLine({ frame, cut_mm }: { frame: Frame; cut_mm: number }) {
   const tools = useBedTools();
-  const { units } = useDesk();
+  const { units } = useDocument();
   const from = useRef(0);
   const most = (frame.bottom - frame.top) / frame.scale;
   const to = (mm: number) => { tools.take({ cut_mm: Math.round(Math.min(most, Math.max(0, mm))) }); };
@@ -169,7 +170,7 @@ function CutLine({ frame, cut_mm }: { frame: Frame; cut_mm: number }) {
 }
 
 function CutSection({ frame, ground, cut_mm }: { frame: Frame; ground: Ground; cut_mm: number }) {
-  const { scene, units } = useDesk();
+  const { scene, units } = useDocument();
   const { x0, top, bottom, scale, width_mm } = frame;
   const steps = 120;
   const line = Array.from({ length: steps + 1 }, (_, index) => {

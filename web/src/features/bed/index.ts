@@ -1,4 +1,3 @@
 export { BedInspector } from "./bed-inspector";
 export { BedSheet } from "./bed-sheet";
-export { ChartGround } from "./chart";
-export { type BedTools, BedToolsContext } from "./tools";
+export { BedToolsContext, type BedTools, useBedToolsState } from "./tools";

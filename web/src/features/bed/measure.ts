@@ -1,14 +1,15 @@
+import { useDocument } from "../../desk/document";
 import { useCallback, useState } from "react";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import type { MeasuredDepth } from "../../api/types";
-import { useDesk } from "../workspace";
+
 import { heightAt, type Spot } from "./brush";
 
 /** Depths typed as read off with ruler and skewer; the server lays the smoothest bed through them. */
 export function useMeasure() {
-  const desk = useDesk();
+  const desk = useDocument();
   const [problem, setProblem] = useState<string | null>(null);
   const { scene, keep } = desk;
   const set = useCallback(
@@ -18,11 +19,13 @@ export function useMeasure() {
         keep({ ...scene, bed }, "no measured depths");
         return;
       }
-      const { data, error, response } = await api.POST("/api/beds/measured", { body: { points: measured, tank: scene.tank } });
-      if (data) {
+      try {
+        const { heights_mm } = await ask(api.POST("/api/beds/measured", { body: { points: measured, tank: scene.tank } }));
         setProblem(null);
-        keep({ ...scene, bed: { ...bed, heights_mm: data.heights_mm } }, "measured depths");
-      } else setProblem(refused(error, response.status).message);
+        keep({ ...scene, bed: { ...bed, heights_mm } }, "measured depths");
+      } catch (flaw) {
+        setProblem(flaw instanceof Error ? flaw.message : "The server cannot be reached.");
+      }
     },
     [keep, scene],
   );

@@ -1,4 +1,4 @@
-import { createContext, useContext } from "react";
+import { createContext, useContext, useMemo, useState } from "react";
 
 import type { Tool } from "./brush";
 
@@ -17,4 +17,10 @@ export function useBedTools(): BedTools {
   const tools = useContext(BedToolsContext);
   if (!tools) throw new Error("There are no brushes here.");
   return tools;
+}
+
+/** The brushes of a tank, as they are first laid out. */
+export function useBedToolsState(behind_mm: number): BedTools {
+  const [tools, setTools] = useState<Omit<BedTools, "take">>({ tool: "raise", size_mm: 24, strength_mm: 2, cut_mm: Math.round(behind_mm / 2) });
+  return useMemo(() => ({ ...tools, take: (change) => { setTools((now) => ({ ...now, ...change })); } }), [tools]);
 }

@@ -1,3 +1,5 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 
 import type { Figure, FigureFacts } from "../../api/types";
@@ -5,24 +7,28 @@ import { Colour } from "../../ui/colour";
 import { Pill } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
-import { lengthText, massText, temperatureText } from "../../units/display";
-import { LengthField, NumberField, optionsOf, useShelf } from "../fields";
-import { useDesk, withFigure } from "../workspace";
+import { forceText, lengthText, massText, temperatureText, volumeText } from "../../units/display";
+import { LengthField, MassField, NumberField, TemperatureField } from "../../desk/fields";
+import { optionsOf, useShelf } from "../../desk/shelf";
+import { withFigure } from "../../desk/edits";
 import { AddFigure } from "./add-figure";
 import { AirHelp } from "./air-help";
-import { copied } from "./edits";
+import { BEHAVES } from "../../words/outcome";
 import { Holding } from "./holding";
 import { Measures } from "./measures";
 import { Schools } from "./schools";
 
+/** How far a shoal is spread about its first fish. */
+const SHOAL_MM = 16;
 const MATERIALS = ["polymer-clay", "air-dry-clay", "printed-resin", "pla", "petg", "abs", "polystyrene", "basswood", "balsa", "cork", "xps", "eps", "foam-clay", "epoxy-putty", "stone", "steel", "brass", "aluminium", "white-metal", "lead", "moss", "glass"];
 
 export function FiguresInspector() {
-  const desk = useDesk();
-  const { scene, keep, outcome, units } = desk;
+  const desk = useDocument();
+  const choice = useChoice();
+  const { scene, keep, change, outcome, units } = desk;
   const shelf = useShelf();
   const figures = scene.figures ?? [];
-  const figure = figures.find((one) => one.id === desk.figureId) ?? figures[0];
+  const figure = figures.find((one) => one.id === choice.figureId) ?? figures[0];
   if (!figure) {
     return (
       <>
@@ -36,14 +42,9 @@ export function FiguresInspector() {
   const set = (change: Partial<Figure>, note: string) => { keep(withFigure(scene, figure.id, change), `${note} ${figure.name}`.slice(0, 100)); };
   const move = (change: Partial<Figure["place"]>) => { set({ place: { ...figure.place, ...change } }, "moved"); };
   const fill = scene.tank.fill_height_mm;
-  const copy = (count: number) => {
-    const made = copied(scene, figure, count);
-    keep({ ...scene, figures: [...figures, ...made] }, `shoal of ${figure.name}`.slice(0, 100));
-  };
-  const remove = () => { keep({ ...scene, figures: figures.filter((one) => one.id !== figure.id) }, `took ${figure.name} out`.slice(0, 100)); };
   return (
     <>
-      <Choice label="figure" value={figure.id} options={figures.map((one) => [one.id, one.name] as const)} take={(id) => { desk.chooseFigure(id); }} />
+      <Choice label="figure" value={figure.id} options={figures.map((one) => [one.id, one.name] as const)} take={(id) => { choice.chooseFigure(id); }} />
       <Title aside={figure.material.name}>{figure.name}</Title>
       {fact ? <Afloat fact={fact} /> : null}
       <LengthField label="from the left" value={figure.place.x_mm} take={(x_mm) => { move({ x_mm }); }} />
@@ -54,13 +55,13 @@ export function FiguresInspector() {
       <NumberField label="rolled" unit="°" value={figure.roll_deg ?? 0} take={(roll_deg) => { set({ roll_deg }, "rolled"); }} />
       <Flex gap="1" wrap="wrap" marginY="2">
         <Pill disabled={fact?.rests_mm === null || figure.locked === true} onClick={() => { move({ height_mm: fact?.rests_mm ?? figure.place.height_mm }); }}>drop to the bed</Pill>
-        <Pill onClick={() => { copy(4); }}>copy as shoal</Pill>
+        <Pill onClick={() => { change({ kind: "shoal", figure_id: figure.id, count: 4, spread_mm: SHOAL_MM }); }}>copy as shoal</Pill>
         <Pill onClick={() => { set({ locked: !figure.locked }, figure.locked ? "unlocked" : "locked"); }}>{figure.locked ? "unlock" : "lock"}</Pill>
-        <Pill onClick={remove}>take out</Pill>
+        <Pill onClick={() => { change({ kind: "take_figure_out", figure_id: figure.id }); }}>take out</Pill>
       </Flex>
       <Measures figure={figure} set={set} />
       <Choice label="made of" value={figure.material.id} options={optionsOf(shelf?.solids.filter((one) => MATERIALS.includes(one.id)), figure.material)} take={(id) => { const material = shelf?.solids.find((one) => one.id === id); if (material) set({ material }, "material of"); }} />
-      <NumberField label="weighed" unit="g" value={figure.mass_g ?? fact?.mass_g ?? 0} take={(g) => { set({ mass_g: g > 0 ? g : null }, "weighed"); }} />
+      <MassField label="weighed" value={figure.mass_g ?? fact?.mass_g ?? 0} take={(g) => { set({ mass_g: g > 0 ? g : null }, "weighed"); }} />
       <Tick label="hollow" value={figure.hollow !== null && figure.hollow !== undefined} take={(hollow) => { set({ hollow: hollow ? { wall_mm: 1.2, vented: false } : null }, hollow ? "hollow" : "solid"); }} />
       {figure.hollow ? (
         <>
@@ -84,9 +85,9 @@ export function FiguresInspector() {
       <Schools />
       <Sources>
         {[
-          ["floats", "(density of the resin x volume - mass) x g, fully under, before it gels; 1 ml at 1 g/ml of difference is 1 gram-force"],
+          ["floats", "(density of the resin x volume - mass) x g, at its worst moment of all pours"],
           ["holds", "three times the load, five times near softening; stiffness and strength are typical values (assumed)"],
-          ["air", "flood over columns of 1 mm: air is trapped where no path as high leads to the open top; holes under 2 mm are not seen"],
+          ["air", "flood over fine columns: air is trapped where no path as high leads to the open top; pinholes are not seen"],
           ["hollow", "its wall taken off all round, exact for round and box-like bodies"],
         ]}
       </Sources>
@@ -95,14 +96,14 @@ export function FiguresInspector() {
 }
 
 function Afloat({ fact }: { fact: FigureFacts }) {
-  const { units } = useDesk();
+  const { units } = useDocument();
   const near = Math.abs(fact.lift_gf) < 0.005;
   return (
     <Box as="dl" margin="0" marginBottom="1">
-      <Row label={fact.behaves}>{near ? "no force" : `${fact.lift_gf > 0 ? "up" : "down"} ${Math.abs(fact.lift_gf).toFixed(2)} gf`}</Row>
-      <Row label="volume, mass">{fact.volume_ml < 10 ? fact.volume_ml.toFixed(2) : fact.volume_ml.toFixed(1)}{fact.volume_spread_ml > 0 ? ` ± ${fact.volume_spread_ml.toFixed(1)}` : ""} ml, {massText(fact.mass_g, units)}</Row>
+      <Row label={BEHAVES[fact.behaves]}>{near ? "no force" : `${fact.lift_gf > 0 ? "up" : "down"} ${forceText(Math.abs(fact.lift_gf), units)}`}</Row>
+      <Row label="volume, mass">{volumeText(fact.volume_ml, units, fact.volume_ml < 10 ? 2 : 1)}{fact.volume_spread_ml > 0 ? ` ± ${volumeText(fact.volume_spread_ml, units, 1)}` : ""}, {massText(fact.mass_g, units)}</Row>
       {fact.ballast_g === null ? null : <Row label="lead to make it sink">{massText(fact.ballast_g, units)}</Row>}
-      {fact.above_ml > 0.01 ? <Row label="above the fill line">{fact.above_ml.toFixed(2)} ml</Row> : null}
+      {fact.above_ml > 0.01 ? <Row label="above the fill line">{volumeText(fact.above_ml, units, 2)}</Row> : null}
     </Box>
   );
 }
@@ -123,7 +124,7 @@ function Extras({ figure, set }: { figure: Figure; set: (change: Partial<Figure>
       <Tick label="is a lamp" value={figure.lamp !== null && figure.lamp !== undefined} take={(on) => { set({ lamp: on ? LAMP : null }, "lamp"); }} />
       {figure.lamp ? (
         <>
-          <NumberField label="lamp stands" unit="°C" value={figure.lamp.limit_c ?? 80} take={(limit_c) => { set({ lamp: { ...LAMP, ...figure.lamp, limit_c } }, "lamp"); }} />
+          <TemperatureField label="lamp stands" value={figure.lamp.limit_c ?? 80} take={(limit_c) => { set({ lamp: { ...LAMP, ...figure.lamp, limit_c } }, "lamp"); }} />
           <Choice label="wire leaves by" value={figure.lamp.wire_to ?? "bed"} options={[["bed", "the bed"], ["back", "the back"], ["side", "the side"], ["above", "above"]]} take={(wire) => { set({ lamp: { ...LAMP, ...figure.lamp, wire_to: wire as "bed" } }, "wire of"); }} />
           <Tick label="tested, it lights" value={figure.lamp.tested ?? false} take={(tested) => { set({ lamp: { ...LAMP, ...figure.lamp, tested } }, "test of"); }} />
         </>

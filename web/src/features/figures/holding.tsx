@@ -1,13 +1,13 @@
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 
 import type { Figure } from "../../api/types";
 import { Choice } from "../../ui/row";
-import { LengthField, NumberField } from "../fields";
-import { useDesk } from "../workspace";
+import { LengthField, NumberField, SmallAreaField } from "../../desk/fields";
 
 /** Every way of holding a figure, checked, the chosen one marked. */
 export function Holding({ figure, set }: { figure: Figure; set: (change: Partial<Figure>, note: string) => void }) {
-  const { outcome } = useDesk();
+  const { outcome } = useDocument();
   const fact = outcome.figures.find((one) => one.figure_id === figure.id);
   if (!fact) return null;
   const hold = figure.hold ?? {};
@@ -34,7 +34,7 @@ export function Holding({ figure, set }: { figure: Figure; set: (change: Partial
       ) : null}
       {chosen === "stem" || chosen === "wire" ? <NumberField label="leans" unit="°" value={hold.lean_deg ?? 15} take={(lean_deg) => { change({ lean_deg }); }} /> : null}
       {chosen === "pin" ? <LengthField label="deep in the bed" value={hold.pin_depth_mm ?? 6} take={(pin_depth_mm) => { change({ pin_depth_mm }); }} /> : null}
-      {chosen === "glue_spot" ? <NumberField label="glue" unit="mm²" value={hold.glue_mm2 ?? 20} take={(glue_mm2) => { change({ glue_mm2 }); }} /> : null}
+      {chosen === "glue_spot" ? <SmallAreaField label="glue" value={hold.glue_mm2 ?? 20} take={(glue_mm2) => { change({ glue_mm2 }); }} /> : null}
     </Box>
   );
 }

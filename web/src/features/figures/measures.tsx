@@ -1,5 +1,5 @@
 import type { Figure } from "../../api/types";
-import { LengthField, NumberField } from "../fields";
+import { LengthField, NumberField } from "../../desk/fields";
 
 const WORDS: Record<string, string> = {
   length_mm: "long", height_mm: "high", thick_mm: "thick", bend_deg: "bend", wave_mm: "swing", beam_mm: "beam", depth_mm: "hull depth",

@@ -1,21 +1,19 @@
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { Box } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import type { School } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { temperatureText } from "../../units/display";
-import { useDesk } from "../workspace";
 
 /** Both schools of suspension side by side, for this scene. */
 export function Schools() {
-  const { scene, units } = useDesk();
+  const { scene, units } = useDocument();
   const asking = useMutation({
     mutationFn: async () => {
-      const { data, error, response } = await api.POST("/api/schools", { body: scene });
-      if (data) return { data, of: scene };
-      throw refused(error, response.status);
+      return { data: await ask(api.POST("/api/schools", { body: scene })), of: scene };
     },
   });
   const rows: [string, (one: School) => string][] = [

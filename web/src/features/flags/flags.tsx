@@ -1,10 +1,12 @@
+import { useChoice } from "../../desk/choice";
+import { useCursorHands } from "../../desk/cursor";
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 
 import type { Flag, Outcome, Units } from "../../api/types";
 import { Deed, Pill } from "../../ui/pill";
 import { Title } from "../../ui/row";
 import { temperatureText, whenText } from "../../units/display";
-import { useDesk } from "../workspace";
 
 const TONES = { stop: "caution", watch: "watch", note: "depth" } as const;
 
@@ -20,18 +22,21 @@ function Mark({ severity }: { severity: Flag["severity"] }) {
 }
 
 export function Flags() {
-  const desk = useDesk();
+  const desk = useDocument();
+  const choice = useChoice();
+  const hands = useCursorHands();
   const { flags } = desk.outcome;
   const go = (flag: Flag) => {
-    if (flag.depth_mm !== null) desk.lower(flag.depth_mm);
-    if (flag.at_h !== null) desk.scrub(flag.at_h);
-    if (flag.pour_number !== null) desk.choosePour(flag.pour_number);
-    desk.chooseFigure(flag.figure_id);
+    if (flag.depth_mm !== null) hands.lower(flag.depth_mm);
+    if (flag.at_h !== null) hands.scrub(flag.at_h);
+    if (flag.pour_number !== null) choice.choosePour(flag.pour_number);
+    choice.chooseFigure(flag.figure_id);
   };
   return (
     <Box as="section" aria-label="Before you pour">
       <Title>Before you pour</Title>
       {desk.trial ? <Trial /> : null}
+      {desk.refusal === null ? null : <Box role="alert" color="caution" marginBottom="3">{desk.refusal}</Box>}
       {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : null}
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {flags.map((flag) => (
@@ -62,19 +67,20 @@ export function Flags() {
 
 /** A remedy that is tried: before and after, then kept or dropped. */
 function Trial() {
-  const desk = useDesk();
+  const desk = useDocument();
   if (!desk.trial) return null;
   const answered = desk.outcomeOf === desk.trial.document;
   const rows = facts(desk.trial.before, desk.units);
   const after = facts(desk.outcome, desk.units);
   return (
     <Box role="group" aria-label="Tried" borderLeft="4px solid" borderColor="depth" paddingLeft="3" marginBottom="4">
-      <Box fontWeight={800}>Tried: {desk.trial.remedy.label}</Box>
+      <Box fontWeight={800}>Tried: {desk.trial.label}{desk.trial.edited ? ", and changed since" : ""}</Box>
       {/* above the numbers, so that they do not push it away as they come in */}
       <Flex gap="2" marginY="2">
         <Deed onClick={() => { desk.endTrial(true); }} height="28px">keep it</Deed>
         <Pill onClick={() => { desk.endTrial(false); }}>drop it</Pill>
       </Flex>
+      <Box fontSize="14px" color="soft">What you change now goes into what is tried; the scene stays as it was until you keep it.</Box>
       <Box asChild width="100%" fontSize="14px">
         <table>
           <thead><tr><th /><th>before</th><th>after</th></tr></thead>

@@ -1,17 +1,21 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Pill, Word } from "../../ui/pill";
 import { Choice, Title } from "../../ui/row";
-import { LengthField, NumberField, TemperatureField, useShelf } from "../fields";
-import { useDesk, withPour } from "../workspace";
+import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
+import { useShelf } from "../../desk/shelf";
+import { withPour } from "../../desk/edits";
 
 /** A resin of one's own from what its data sheet says; kept in the library and used in this pour. */
 export function FromSheet() {
-  const { scene, keep, pourNumber } = useDesk();
+  const { scene, keep } = useDocument();
+  const { pourNumber } = useChoice();
   const shelf = useShelf();
   const [open, setOpen] = useState(false);
   const [like, setLike] = useState("deep");
@@ -20,8 +24,7 @@ export function FromSheet() {
   const asking = useMutation({
     mutationFn: async () => {
       const id = name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 40) || "my-resin";
-      const { data, error, response } = await api.POST("/api/heat/from-sheet", { body: { sheet: { id, name, ...sheet }, like_id: like } });
-      if (!data) throw refused(error, response.status);
+      const data = await ask(api.POST("/api/heat/from-sheet", { body: { sheet: { id, name, ...sheet }, like_id: like } }));
       await api.PUT("/api/library/{kind}", { params: { path: { kind: "resin" } }, body: { body: data.resin as unknown as Record<string, never>, source: data.words } });
       return data;
     },

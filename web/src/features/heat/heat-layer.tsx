@@ -1,30 +1,29 @@
+import { useCursor } from "../../desk/cursor";
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { useQuery } from "@tanstack/react-query";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Label } from "../../sounding/label";
-import { temperatureFigure } from "../../units/display";
-import type { Frame } from "../section/page";
-import { useDesk } from "../workspace";
+import { lengthText, temperatureFigure, temperatureText } from "../../units/display";
+import type { Frame } from "../../sounding/page";
+
 import { isotherms, warmth } from "./isotherms";
-import { useTouched } from "./touched";
+import { useTouched } from "../../desk/touched";
 
 /** The heat on the section at the scrubbed moment: warmth, isotherms, and the place that was touched. */
 export function HeatLayer({ frame }: { frame: Frame }) {
-  const desk = useDesk();
+  const desk = useDocument();
+  const cursor = useCursor();
   const { touched, touch } = useTouched();
   const { outcome, outcomeOf, units } = desk;
-  const at = Math.round(desk.at_h * 2) / 2;
+  const at = Math.round(cursor.at_h * 2) / 2;
   const plane = useQuery({
     queryKey: ["plane", outcome.scene_digest, at],
     staleTime: Infinity,
     gcTime: 60_000,
     placeholderData: (old) => old,
-    queryFn: async () => {
-      const { data, error, response } = await api.POST("/api/heat/plane", { body: { scene: outcomeOf, at_h: at } });
-      if (data) return data;
-      throw refused(error, response.status);
-    },
+    queryFn: () => ask(api.POST("/api/heat/plane", { body: { scene: outcomeOf, at_h: at } })),
   }).data;
   if (!plane) return null;
   const { x0, top, bottom, scale, width_mm } = frame;
@@ -39,7 +38,7 @@ export function HeatLayer({ frame }: { frame: Frame }) {
   const columns = edges(plane.x_mm, 0, width_mm);
   const rows = edges(plane.depth_mm, 0, frame.fill_mm);
   return (
-    <g role="img" aria-label={`Heat ${Math.round(plane.behind_mm)} mm behind the glass, ${Math.round(low)} to ${Math.round(high)} °C`}>
+    <g role="img" aria-label={`Heat ${lengthText(plane.behind_mm, units)} behind the glass, ${temperatureText(low, units)} to ${temperatureText(high, units)}`}>
       <g pointerEvents="none">
         {plane.temperature_c.map((row, j) => row.map((value, i) => {
           if (value === null) return null;

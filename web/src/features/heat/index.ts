@@ -3,5 +3,4 @@ export { FromSheet } from "./from-sheet";
 export { HeatLayer } from "./heat-layer";
 export { PlacePlot } from "./place-plot";
 export { Stager } from "./stager";
-export { type Place, TouchedContext } from "./touched";
 export { WhyHot } from "./why-hot";

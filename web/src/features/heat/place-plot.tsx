@@ -1,20 +1,23 @@
+import { useCursor } from "../../desk/cursor";
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { scaleLinear } from "d3-scale";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Word } from "../../ui/pill";
-import { lengthText, temperatureFigure } from "../../units/display";
-import { useDesk } from "../workspace";
-import { useTouched } from "./touched";
+import { lengthText, temperatureFigure, temperatureText } from "../../units/display";
+
+import { useTouched } from "../../desk/touched";
 
 const WIDTH = 270;
 const HEIGHT = 74;
 
 /** Temperature of the touched place through the days, with its cure. */
 export function PlacePlot() {
-  const { outcome, outcomeOf, units, at_h } = useDesk();
+  const { outcome, outcomeOf, units } = useDocument();
+  const { at_h } = useCursor();
   const { touched, touch } = useTouched();
   const curve = useQuery({
     queryKey: ["curve", outcome.scene_digest, touched],
@@ -23,9 +26,7 @@ export function PlacePlot() {
     gcTime: 60_000,
     queryFn: async () => {
       const place = touched ?? { x_mm: 0, depth_mm: 0 };
-      const { data, error, response } = await api.POST("/api/heat/curve", { body: { scene: outcomeOf, ...place } });
-      if (data) return data;
-      throw refused(error, response.status);
+      return ask(api.POST("/api/heat/curve", { body: { scene: outcomeOf, ...place } }));
     },
   }).data;
   if (!touched || !curve) return null;
@@ -43,7 +44,7 @@ export function PlacePlot() {
         <Box fontWeight={700}>touched, {lengthText(curve.x_mm, units)} in, {lengthText(curve.depth_mm, units)} deep</Box>
         <Word fontSize="14px" onClick={() => { touch(null); }}>away</Word>
       </Flex>
-      <svg width={WIDTH} height={HEIGHT + 2} role="img" aria-label={`Temperature of the touched place: ${Math.round(hottest)} °C at its hottest`}>
+      <svg width={WIDTH} height={HEIGHT + 2} role="img" aria-label={`Temperature of the touched place: ${temperatureText(hottest, units)} at its hottest`}>
         <rect width={WIDTH} height={HEIGHT} fill="var(--plot)" stroke="var(--hair)" />
         <path d={`M${line(curve.degree_of_cure, cure)}`} fill="none" stroke="var(--set)" strokeWidth={1.6} />
         <path d={`M${line(curve.temperature_c, y)}`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />

@@ -1,21 +1,19 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Pill } from "../../ui/pill";
 import { temperatureText } from "../../units/display";
-import { useDesk } from "../workspace";
 
 /** Why a pour gets so hot: each cause taken away and marched again. */
 export function WhyHot() {
-  const { scene, pourNumber, units } = useDesk();
+  const { scene, units } = useDocument();
+  const { pourNumber } = useChoice();
   const asking = useMutation({
-    mutationFn: async () => {
-      const { data, error, response } = await api.POST("/api/heat/why", { body: { scene, pour_number: pourNumber } });
-      if (data) return { why: data, of: scene };
-      throw refused(error, response.status);
-    },
+    mutationFn: async () => ({ why: await ask(api.POST("/api/heat/why", { body: { scene, pour_number: pourNumber } })), of: scene }),
   });
   const found = asking.data?.of === scene && asking.data.why.pour_number === pourNumber ? asking.data.why : null;
   return (

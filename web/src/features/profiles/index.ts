@@ -1,2 +1,3 @@
-export { Profiles, PROFILES_WIDTH, useReadings } from "./profiles";
+export type { ProfileSet } from "./profile-part";
+export { Profiles, PROFILES_WIDTH } from "./profiles";
 export { ProfileTables } from "./tables";

@@ -1,4 +1,5 @@
-import type { Outcome } from "../../api/types";
+import type { Outcome, Scene } from "../../api/types";
+import { figureName } from "../../desk/names";
 
 export interface SightRow {
   name: string;
@@ -11,10 +12,10 @@ export interface SightRow {
 const LOST_DE00 = 3;
 
 /** Figures of one kind in one row ("perch 1", "perch 2" ... as "5 perch"), least seen first. */
-export function sightRows(sights: Outcome["sights"]): SightRow[] {
+export function sightRows(sights: Outcome["sights"], scene: Scene): SightRow[] {
   const kinds = new Map<string, Outcome["sights"]>();
   for (const sight of sights) {
-    const kind = sight.name.replace(/\s+\d+$/, "");
+    const kind = figureName(scene, sight.figure_id).replace(/\s+\d+$/, "");
     kinds.set(kind, [...(kinds.get(kind) ?? []), sight]);
   }
   return [...kinds].map(([kind, ones]) => {

@@ -1,9 +1,11 @@
+import { useDocument } from "../../desk/document";
+import { figureName } from "../../desk/names";
+import { JOINTS, SEEN } from "../../words/outcome";
 import { hoursText, lengthText, temperatureText } from "../../units/display";
-import { useDesk } from "../workspace";
 
 /** Every profile as a table, for who does not see the plots. */
 export function ProfileTables() {
-  const { outcome, units } = useDesk();
+  const { outcome, units, scene } = useDocument();
   const { heat, water, bubbles, pours, sights } = outcome;
   const percent = (share: number | null | undefined) => (share === null || share === undefined ? "-" : `${Math.round(share * 100)} %`);
   const warm = (value: number | undefined) => (value === undefined ? "-" : temperatureText(value, units));
@@ -20,14 +22,14 @@ export function ProfileTables() {
         caption="Smallest bubble that leaves, against depth" heads={["depth", "bubble"]}
         rows={bubbles.depth_mm.map((depth, level) => {
           const least = bubbles.escape_diameter_mm[level];
-          return [lengthText(depth, units, 1), least === null || least === undefined ? "none leave" : `${least.toFixed(2)} mm`];
+          return [lengthText(depth, units, 1), least === null || least === undefined ? "none leave" : lengthText(least, units, 2)];
         })}
       />
       <Table
         caption="Layer lines" heads={["depth", "joint", "free to bond", "colour step"]}
-        rows={pours.filter((pour) => pour.seam).map((pour) => [
-          lengthText(pour.bottom_depth_mm, units, 1), pour.joint, percent(pour.bond?.bond_fraction),
-          pour.seam ? `${pour.seam.seam_de00.toFixed(1)}, ${pour.seam.seen}` : "-",
+        rows={pours.filter((pour) => pour.joint.seam).map((pour) => [
+          lengthText(pour.bottom_depth_mm, units, 1), JOINTS[pour.joint.meets], percent(pour.joint.bond?.bond_fraction),
+          pour.joint.seam ? `${pour.joint.seam.seam_de00.toFixed(1)}, ${SEEN[pour.joint.seam.seen]}` : "-",
         ])}
       />
       <Table
@@ -40,7 +42,7 @@ export function ProfileTables() {
       <Table
         caption="Sight of figures" heads={["figure", "from", "to", "contrast left", "reads as"]}
         rows={sights.map((one) => [
-          one.name, lengthText(one.top_depth_mm, units, 1), lengthText(one.bottom_depth_mm, units, 1),
+          figureName(scene, one.figure_id), lengthText(one.top_depth_mm, units, 1), lengthText(one.bottom_depth_mm, units, 1),
           percent(one.contrast_fraction), one.reads_srgb,
         ])}
       />

@@ -1,3 +1,6 @@
+import { useChoice } from "../../desk/choice";
+import { useCursor, useCursorHands } from "../../desk/cursor";
+import { useDocument } from "../../desk/document";
 import { Label } from "../../sounding/label";
 import { Box } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
@@ -8,7 +11,7 @@ import { useDrag } from "../../sounding/drag";
 import { between, nearest, type Scale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
 import { hoursBand, hoursText, lengthText, temperatureText, whenText } from "../../units/display";
-import { useDesk, withPour } from "../workspace";
+import { withPour } from "../../desk/edits";
 import { days, movedWait } from "./days";
 
 const LEFT = 196;
@@ -18,7 +21,7 @@ const HEIGHT = 156;
 
 /** The days: each pour with its waits, the nights, and the moment that is looked at. */
 export function Ribbon() {
-  const desk = useDesk();
+  const desk = useDocument();
   const [box, size] = useSize();
   const { outcome } = desk;
   const { demould_span, full_cure_span } = outcome.whole;
@@ -63,13 +66,15 @@ export function Ribbon() {
 }
 
 function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
-  const desk = useDesk();
+  const desk = useDocument();
+  const choice = useChoice();
   const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
-  const { cure, spans, start_h } = pour;
+  const { cure, spans } = pour.heat;
+  const { start_h } = pour.clock;
   const at = (hours: number | null | undefined) => (hours === null || hours === undefined ? null : time(start_h + hours));
   const drag = useDrag(
     () => {
-      desk.choosePour(pour.number);
+      choice.choosePour(pour.number);
       from.current = { scene: desk.scene, wait_h: desk.scene.pours[pour.number - 1]?.wait_h ?? 0, last: desk.scene };
     },
     ({ dx, done }) => {
@@ -83,15 +88,15 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
   );
   const middle = y + height / 2;
   const [x, opens, closes, hard] = [time(start_h), at(cure?.tack_opens_h), at(cure?.tack_closes_h), at(cure?.hard_h)];
-  const chosen = desk.pourNumber === pour.number;
+  const chosen = choice.pourNumber === pour.number;
   const [, end] = time.range();
   const end_h = time.domain()[1] ?? Infinity;
   return (
     <g>
       <path d={`M${x} ${middle}H${hard ?? end}`} stroke="var(--hair)" strokeWidth={3} />
       {opens === null ? null : <path d={`M${x} ${middle}H${opens}`} stroke="var(--soft)" strokeWidth={4} />}
-      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_late_min / 60))}`} stroke="var(--watch)" strokeOpacity={0.4} strokeWidth={7} />
-      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.working_early_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursBand({ early_h: pour.working_early_min / 60, late_h: pour.working_late_min / 60 })}`}</title></path>
+      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_late_min / 60))}`} stroke="var(--watch)" strokeOpacity={0.4} strokeWidth={7} />
+      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_early_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursBand({ early_h: pour.clock.working_early_min / 60, late_h: pour.clock.working_late_min / 60 })}`}</title></path>
       {at(cure?.demould_h) === null ? null : <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)"><title>could come out</title></path>}
       {opens === null || closes === null ? null : <Tack pour={pour} opens={opens} closes={closes} y={y} height={height} time={time} />}
       {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>{spans?.gel ? `gel after ${hoursBand(spans.gel)}` : "gel"}</title></circle>}
@@ -106,8 +111,8 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
         role="slider"
         tabIndex={0}
         aria-label={`Start of pour ${pour.number}`}
-        aria-valuenow={pour.start_h}
-        aria-valuetext={`${hoursText(pour.start_h)} after the first pour`}
+        aria-valuenow={pour.clock.start_h}
+        aria-valuetext={`${hoursText(pour.clock.start_h)} after the first pour`}
         onKeyDown={(event) => {
           const by = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
           if (!by || pour.number === 1) return;
@@ -133,8 +138,8 @@ function Whisker({ span, from_h = 0, time, end, y, word }: { span: CureSpan; fro
 
 /** The tack window: palest where only a fast or a slow cure has it open, darkest where all have. */
 function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; opens: number; closes: number; y: number; height: number; time: Scale }) {
-  const [first, last] = [pour.spans?.tack_opens, pour.spans?.tack_closes];
-  const at = (hours: number | null | undefined, otherwise: number) => (hours === null || hours === undefined ? otherwise : time(pour.start_h + hours));
+  const [first, last] = [pour.heat.spans?.tack_opens, pour.heat.spans?.tack_closes];
+  const at = (hours: number | null | undefined, otherwise: number) => (hours === null || hours === undefined ? otherwise : time(pour.clock.start_h + hours));
   const [begins, ends] = [at(first?.early_h, opens), at(last?.late_h, closes)];
   const [sure, until] = [at(first?.late_h, opens), at(last?.early_h, closes)];
   const words = first && last ? `tack opens after ${hoursBand(first)}, closes after ${hoursBand(last)}` : "tack";
@@ -151,21 +156,23 @@ function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; ope
 
 /** The moment that is looked at: dragged along the days, read out under them. */
 function Moment({ time, span_h }: { time: Scale; span_h: number }) {
-  const desk = useDesk();
+  const desk = useDocument();
+  const cursor = useCursor();
+  const hands = useCursorHands();
   const from = useRef(0);
   const drag = useDrag(
-    () => { from.current = time(desk.at_h); },
-    ({ dx }) => { desk.scrub(Math.min(span_h, Math.max(0, time.invert(from.current + dx)))); },
+    () => { from.current = time(cursor.at_h); },
+    ({ dx }) => { hands.scrub(Math.min(span_h, Math.max(0, time.invert(from.current + dx)))); },
   );
   const { heat, history, room } = desk.outcome;
-  const level = nearest(heat.depth_mm, desk.depth_mm);
-  const hot = between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), desk.at_h);
-  const cure = between(history.at_h, history.least_degree.map((row) => row[level] ?? null), desk.at_h);
-  const air = between(room.at_h, room.room_c, desk.at_h);
-  const x = time(Math.min(desk.at_h, span_h));
+  const level = nearest(heat.depth_mm, cursor.depth_mm);
+  const hot = between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), cursor.at_h);
+  const cure = between(history.at_h, history.least_degree.map((row) => row[level] ?? null), cursor.at_h);
+  const air = between(room.at_h, room.room_c, cursor.at_h);
+  const x = time(Math.min(cursor.at_h, span_h));
   const words = [
     hot === null ? "not poured yet" : `${temperatureText(hot, desk.units)} and ${Math.round((cure ?? 0) * 100)} % cured`,
-    `at ${lengthText(desk.depth_mm, desk.units)}`,
+    `at ${lengthText(cursor.depth_mm, desk.units)}`,
     air === null ? "" : `room ${temperatureText(air, desk.units)}`,
   ].filter(Boolean).join(", ");
   const [left, right] = [time(0), time(span_h)];
@@ -175,24 +182,24 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
         className="press" x={left} y={HEIGHT - 24} width={right - left} height={24} fill="transparent"
         onPointerDown={(event) => {
           const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-          if (box) desk.scrub(Math.min(span_h, Math.max(0, time.invert(event.clientX - box.left))));
+          if (box) hands.scrub(Math.min(span_h, Math.max(0, time.invert(event.clientX - box.left))));
         }}
       />
       <path d={`M${x} ${TOP - 16}V${HEIGHT - 12}`} stroke="var(--depth)" strokeWidth={1.6} pointerEvents="none" />
       <circle
         className="hours" cx={x} cy={HEIGHT - 12} r={7} fill="var(--depth)" role="slider" tabIndex={0}
-        aria-label="Moment" aria-valuenow={Math.round(desk.at_h * 10) / 10} aria-valuemin={0} aria-valuemax={Math.round(span_h)}
-        aria-valuetext={`${hoursText(desk.at_h)} after the first pour: ${words}`}
+        aria-label="Moment" aria-valuenow={Math.round(cursor.at_h * 10) / 10} aria-valuemin={0} aria-valuemax={Math.round(span_h)}
+        aria-valuetext={`${hoursText(cursor.at_h)} after the first pour: ${words}`}
         onKeyDown={(event) => {
           const by = { ArrowRight: 1, ArrowLeft: -1, PageUp: 12, PageDown: -12 }[event.key];
           if (!by) return;
           event.preventDefault();
-          desk.scrub(Math.min(span_h, Math.max(0, desk.at_h + by)));
+          hands.scrub(Math.min(span_h, Math.max(0, cursor.at_h + by)));
         }}
         {...drag}
       />
       <Label x={x > right - 260 ? x - 14 : x + 14} y={HEIGHT - 7} fontSize={14} fontWeight={700} fontStyle="italic" fill="var(--depth)" textAnchor={x > right - 260 ? "end" : "start"} pointerEvents="none">
-        {hoursText(desk.at_h)}: {words}
+        {hoursText(cursor.at_h)}: {words}
       </Label>
     </g>
   );

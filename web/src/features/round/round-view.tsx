@@ -1,3 +1,4 @@
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 import { Canvas, useThree } from "@react-three/fiber";
 import { useQuery } from "@tanstack/react-query";
@@ -5,18 +6,18 @@ import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, use
 import { BufferAttribute, BufferGeometry, DoubleSide, ExtrudeGeometry, Mesh, Shape } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Word } from "../../ui/pill";
 import { lengthText } from "../../units/display";
-import { useDesk } from "../workspace";
+
 import { type Eye, eyeAt, FIRST, keyed, moved } from "./turning";
 
 const MM = 1e-3;
 
 /** The piece turned about: tank, bed and figures from the core's model, layers in their computed colours. */
 export function RoundView() {
-  const { scene, outcome, outcomeOf, units } = useDesk();
+  const { scene, outcome, outcomeOf, units } = useDocument();
   const [eye, setEye] = useState<Eye>(FIRST);
   const drag = useRef<{ x: number; y: number } | null>(null);
   const model = useQuery({
@@ -25,8 +26,7 @@ export function RoundView() {
     gcTime: 60_000,
     retry: false,
     queryFn: async () => {
-      const { data, error, response } = await api.POST("/api/model", { body: outcomeOf, parseAs: "arrayBuffer" });
-      if (!data) throw refused(error, response.status);
+      const data: unknown = await ask(api.POST("/api/model", { body: outcomeOf, parseAs: "arrayBuffer" }));
       const made = (await new GLTFLoader().parseAsync(data as ArrayBuffer, "")).scene;
       made.traverse((part) => { if (part instanceof Mesh && /^(air|dry)-/.test(part.name)) shineThrough(part); });
       return made;
@@ -97,7 +97,7 @@ function EyeStand({ eye, size }: { eye: Eye; size: number }) {
 
 /** Every layer as a clear body in the colour that the core computed for its middle depth. */
 function Layers() {
-  const { outcome, scene } = useDesk();
+  const { outcome, scene } = useDocument();
   const outline = outcome.section.above.tank_mm;
   const fill = scene.tank.fill_height_mm;
   const plan = useMemo(() => {
@@ -121,7 +121,7 @@ function Layers() {
         const share = 1 - (outcome.water.light_fraction[Math.max(0, at)] ?? 0.5);
         return (
           <mesh key={pour.id} rotation={[-Math.PI / 2, 0, 0]} position={[0, (fill - pour.bottom_depth_mm) * MM, 0]} renderOrder={2}>
-            <primitive object={new ExtrudeGeometry(plan, { depth: (pour.depth_mm - 0.05) * MM, bevelEnabled: false })} attach="geometry" />
+            <primitive object={new ExtrudeGeometry(plan, { depth: (pour.fill.depth_mm - 0.05) * MM, bevelEnabled: false })} attach="geometry" />
             <meshBasicMaterial color={colour} transparent opacity={0.16 + 0.3 * share} depthWrite={false} side={DoubleSide} />
           </mesh>
         );
@@ -132,7 +132,7 @@ function Layers() {
 
 /** The edges of the walls, floor to rim. */
 function Walls() {
-  const { scene, outcome } = useDesk();
+  const { scene, outcome } = useDocument();
   const { above } = outcome.section;
   const rise = scene.tank.wall_height_mm;
   const lines = useMemo(() => {

@@ -1,1 +1,4 @@
-export { SoundingSheet } from "./sheet";
+export { Gondola } from "./gondola";
+export { LayerLines } from "./lines";
+export { Plan } from "./plan";
+export { TankSection } from "./tank-section";

@@ -1,3 +1,5 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { useRef } from "react";
 
 import type { Scene } from "../../api/types";
@@ -5,12 +7,12 @@ import { useDrag } from "../../sounding/drag";
 import { Label } from "../../sounding/label";
 import { apart, useDepth } from "../../sounding/scales";
 import { lengthFigure, lengthText } from "../../units/display";
-import { snapped, useDesk, withLine } from "../workspace";
-import type { Frame } from "./page";
+import { snapped, withLine } from "../../desk/edits";
+import type { Frame } from "../../sounding/page";
 
 /** Layer lines through section and profiles, with their depths; each can be dragged but the fill line. */
 export function LayerLines({ frame, right }: { frame: Frame; right: number }) {
-  const { scene, units } = useDesk();
+  const { scene, units } = useDocument();
   const { depth, top, bottom } = useDepth();
   const lines = scene.pours.map((pour) => pour.top_depth_mm);
   const figures = apart([scene.tank.fill_height_mm, ...lines].map((at) => depth(at)), 16, top, bottom);
@@ -27,7 +29,8 @@ export function LayerLines({ frame, right }: { frame: Frame; right: number }) {
 }
 
 function Line({ number, frame, right, figureAt, nameAt }: { number: number; frame: Frame; right: number; figureAt: number; nameAt: number }) {
-  const desk = useDesk();
+  const desk = useDocument();
+  const choice = useChoice();
   const { depth } = useDepth();
   const from = useRef<{ scene: Scene; at: number } | null>(null);
   const pour = desk.scene.pours[number - 1];
@@ -35,7 +38,7 @@ function Line({ number, frame, right, figureAt, nameAt }: { number: number; fram
   const drag = useDrag(
     () => {
       from.current = { scene: desk.scene, at: pour?.top_depth_mm ?? 0 };
-      desk.choosePour(number);
+      choice.choosePour(number);
     },
     ({ dy, done }) => {
       if (!from.current || !movable) return;
@@ -47,13 +50,13 @@ function Line({ number, frame, right, figureAt, nameAt }: { number: number; fram
   if (!pour) return null;
   const y = depth(pour.top_depth_mm);
   const end = frame.x0 + frame.width_mm * frame.scale;
-  const chosen = desk.pourNumber === number;
+  const chosen = choice.pourNumber === number;
   return (
     <g>
       <path d={`M${end + 14} ${y}H${right}`} stroke="var(--hair)" strokeDasharray="3 3" pointerEvents="none" />
       <path d={`M${frame.x0} ${y}H${end}`} stroke={chosen ? "var(--ink)" : "var(--depth)"} strokeWidth={chosen ? 2 : 1.2} pointerEvents="none" />
       <Label x={frame.x0 - 18} y={figureAt + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(pour.top_depth_mm, desk.units)}</Label>
-      <g className="press" onClick={() => { desk.choosePour(number); }}>
+      <g className="press" onClick={() => { choice.choosePour(number); }}>
         <Label x={end - 8} y={nameAt + 5} textAnchor="end" fontSize={15} fontWeight={chosen ? 800 : 700} fill="#23323c" stroke="#f5f0e3" strokeOpacity={0.75} strokeWidth={3} paintOrder="stroke">pour {number}</Label>
       </g>
       {movable ? (

@@ -1,12 +1,14 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { useRef } from "react";
 
 import type { Figure, Scene } from "../../api/types";
 import { useDrag } from "../../sounding/drag";
-import { useDesk, withFigure } from "../workspace";
+import { withFigure } from "../../desk/edits";
 
 /** How far a figure has been moved since the outcome that is drawn; null if it is in neither. */
 export function useMoved(id: string): Figure["place"] | null {
-  const { scene, outcomeOf } = useDesk();
+  const { scene, outcomeOf } = useDocument();
   const now = scene.figures?.find((one) => one.id === id)?.place;
   const then = outcomeOf.figures?.find((one) => one.id === id)?.place;
   if (!now || !then) return null;
@@ -19,12 +21,13 @@ export function useMoved(id: string): Figure["place"] | null {
 
 /** Drag of a figure: shown while it moves, kept when it is let go. */
 export function useFigureDrag(id: string, place: (from: Figure["place"], dx: number, dy: number) => Figure["place"]) {
-  const desk = useDesk();
+  const desk = useDocument();
+  const choice = useChoice();
   const from = useRef<Scene | null>(null);
   return useDrag(
     () => {
       from.current = desk.scene;
-      desk.chooseFigure(id);
+      choice.chooseFigure(id);
     },
     ({ dx, dy, done }) => {
       const start = from.current?.figures?.find((each) => each.id === id);

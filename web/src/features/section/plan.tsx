@@ -1,14 +1,17 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
+import { figureName } from "../../desk/names";
 import type { View } from "../../api/types";
 import { Label } from "../../sounding/label";
-import { lengthFigure } from "../../units/display";
-import { ChartGround } from "../bed";
-import { type Stage, useDesk } from "../workspace";
+import { lengthFigure, volumeText } from "../../units/display";
+import { ChartGround } from "../../sounding/chart";
+
 import { round, useFigureDrag, useMoved } from "./moving";
-import { type Frame, planPath } from "./page";
+import { type Frame, planPath } from "../../sounding/page";
 
 /** The bed from above, as on a survey sheet: tints and contours every 10 mm, and soundings. */
-export function Plan({ frame, stage }: { frame: Frame; stage: Stage }) {
-  const { scene, outcome, units } = useDesk();
+export function Plan({ frame, movable }: { frame: Frame; movable: boolean }) {
+  const { scene, outcome, units } = useDocument();
   const { x0, top, bottom, scale, width_mm } = frame;
   return (
     <g role="img" aria-label="The bed from above, with soundings">
@@ -21,17 +24,18 @@ export function Plan({ frame, stage }: { frame: Frame; stage: Stage }) {
             {lengthFigure(one.depth_mm, units)}
           </Label>
         ))}
-        {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={stage === "figures"} />)}
+        {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={movable} />)}
       </g>
       {outcome.filling.traps.map((trap) => (
-        <circle key={`${trap.x_mm} ${trap.behind_mm}`} cx={x0 + trap.x_mm * scale} cy={bottom - trap.behind_mm * scale} r={4.5} fill="none" stroke="#a8246b" strokeWidth={2}><title>{`${trap.volume_ml.toFixed(2)} ml of air`}</title></circle>
+        <circle key={`${trap.x_mm} ${trap.behind_mm}`} cx={x0 + trap.x_mm * scale} cy={bottom - trap.behind_mm * scale} r={4.5} fill="none" stroke="#a8246b" strokeWidth={2}><title>{`${volumeText(trap.volume_ml, units, 2)} of air`}</title></circle>
       ))}
     </g>
   );
 }
 
 function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; frame: Frame; movable: boolean }) {
-  const desk = useDesk();
+  const { scene } = useDocument();
+  const choice = useChoice();
   const moved = useMoved(one.figure_id);
   const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
     ...place,
@@ -39,12 +43,12 @@ function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; fra
     behind_mm: round(place.behind_mm - dy / frame.scale),
   }));
   if (!moved) return null;
-  const chosen = desk.figureId === one.figure_id;
+  const chosen = choice.figureId === one.figure_id;
   const dx = moved.x_mm * frame.scale;
   const dy = -moved.behind_mm * frame.scale;
   return (
-    <g transform={`translate(${dx} ${dy})`} className={movable ? "grab" : "press"} onClick={() => { desk.chooseFigure(one.figure_id); }} {...(movable ? drag : {})}>
-      <title>{one.name}</title>
+    <g transform={`translate(${dx} ${dy})`} className={movable ? "grab" : "press"} onClick={() => { choice.chooseFigure(one.figure_id); }} {...(movable ? drag : {})}>
+      <title>{figureName(scene, one.figure_id)}</title>
       {one.outlines.map((outline, index) => (
         <path key={index} d={`${planPath(outline.points_mm, frame)}Z`} fill="#fbf8ef" fillOpacity={0.9} stroke={chosen ? "var(--caution)" : "#a8246b"} strokeWidth={chosen ? 1.8 : 0.8} />
       ))}

@@ -1,12 +1,15 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
+import { figureName } from "../../desk/names";
 import type { View } from "../../api/types";
-import { lengthText } from "../../units/display";
-import { type Stage, useDesk } from "../workspace";
+import { lengthText, volumeText } from "../../units/display";
+
 import { round, useFigureDrag, useMoved } from "./moving";
-import { depthsOver, type Frame, sectionPath } from "./page";
+import { depthsOver, type Frame, sectionPath } from "../../sounding/page";
 
 /** The tank in section: water as the core pictures it, the bed where it is cut, the figures. */
-export function TankSection({ frame, side, picture, stage }: { frame: Frame; side: boolean; picture: string | null; stage: Stage }) {
-  const { outcome, scene, units } = useDesk();
+export function TankSection({ frame, side, picture, movable, offDisplay }: { frame: Frame; side: boolean; picture: string | null; movable: boolean; offDisplay: boolean }) {
+  const { outcome, scene, units } = useDocument();
   const view = side ? outcome.section.side : outcome.section.front;
   const { x0, top, bottom, scale, width_mm } = frame;
   const width = width_mm * scale;
@@ -37,18 +40,18 @@ export function TankSection({ frame, side, picture, stage }: { frame: Frame; sid
       {picture ? <image href={picture} x={x0} y={top} width={width} height={bottom - top} preserveAspectRatio="none" /> : null}
       <g clipPath="url(#inside)">
         {view.figures.map((one) => (
-          <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={stage === "figures" && !side} pictured={picture !== null} />
+          <FigureShape key={one.figure_id} one={one} frame={frame} side={side} movable={movable && !side} pictured={picture !== null} />
         ))}
         <path d={`${sectionPath(cut, frame)}Z`} fill="var(--bed)" fillOpacity={0.93} stroke="var(--ink)" strokeWidth={1} pointerEvents="none" />
         {side ? null : outcome.filling.basins.map((basin) => (
-          <Hollow key={`${basin.x_mm} ${basin.depth_mm}`} cells={basin.cells_mm} frame={frame} fill="url(#late)" words={basin.sealed ? `${basin.volume_ml.toFixed(1)} ml that nothing reaches` : `${basin.volume_ml.toFixed(1)} ml that fill when the level passes ${lengthText(basin.rim_depth_mm, units)}`} />
+          <Hollow key={`${basin.x_mm} ${basin.depth_mm}`} cells={basin.cells_mm} frame={frame} fill="url(#late)" words={basin.sealed ? `${volumeText(basin.volume_ml, units, 1)} that nothing reaches` : `${volumeText(basin.volume_ml, units, 1)} that fill when the level passes ${lengthText(basin.rim_depth_mm, units)}`} />
         ))}
         {side ? null : outcome.filling.traps.map((trap) => (
-          <Hollow key={`${trap.x_mm} ${trap.depth_mm}`} cells={trap.cells_mm} frame={frame} fill="url(#air)" words={`${trap.volume_ml.toFixed(2)} ml of air under the ${trap.name}`} />
+          <Hollow key={`${trap.x_mm} ${trap.depth_mm}`} cells={trap.cells_mm} frame={frame} fill="url(#air)" words={`${volumeText(trap.volume_ml, units, 2)} of air under the ${figureName(scene, trap.figure_id)}`} />
         ))}
       </g>
       <path d={`M${x0} ${top}H${x0 + width}`} stroke="var(--depth)" strokeWidth={1.2} />
-      {stage === "water" ? <OffDisplay frame={frame} /> : null}
+      {offDisplay ? <OffDisplay frame={frame} /> : null}
     </g>
   );
 }
@@ -71,7 +74,7 @@ const SEEN_OFF = 2;
 
 /** Depths whose back wall no display can show: a dotted line along the right wall, and words. */
 function OffDisplay({ frame }: { frame: Frame }) {
-  const { water } = useDesk().outcome;
+  const { water } = useDocument().outcome;
   const from = depthsOver(water.depth_mm, water.off_display_de00, SEEN_OFF);
   const x = frame.x0 + frame.width_mm * frame.scale - 3;
   if (from.length === 0) return null;
@@ -86,7 +89,8 @@ function OffDisplay({ frame }: { frame: Frame }) {
 }
 
 function FigureShape({ one, frame, side, movable, pictured }: { one: View["figures"][number]; frame: Frame; side: boolean; movable: boolean; pictured: boolean }) {
-  const desk = useDesk();
+  const { scene, units } = useDocument();
+  const choice = useChoice();
   const moved = useMoved(one.figure_id);
   const drag = useFigureDrag(one.figure_id, (place, dx, dy) => ({
     ...place,
@@ -95,17 +99,17 @@ function FigureShape({ one, frame, side, movable, pictured }: { one: View["figur
   }));
   if (!moved) return null;
   const along = side ? moved.behind_mm : moved.x_mm;
-  const chosen = desk.figureId === one.figure_id;
+  const chosen = choice.figureId === one.figure_id;
   return (
     <g
       transform={`translate(${along * frame.scale} ${-moved.height_mm * frame.scale})`}
       className={movable ? "grab" : "press"}
-      onClick={() => { desk.chooseFigure(one.figure_id); }}
+      onClick={() => { choice.chooseFigure(one.figure_id); }}
       {...(movable ? drag : {})}
     >
-      <title>{one.name}</title>
+      <title>{figureName(scene, one.figure_id)}</title>
       {one.spread_mm > 0 ? one.outlines.map((outline, index) => (
-        <path key={`guess ${index}`} d={`${sectionPath(outline.points_mm, frame)}Z`} fill="none" stroke="var(--caution)" strokeOpacity={0.3} strokeWidth={Math.max(2, 2 * one.spread_mm * frame.scale)} strokeLinejoin="round"><title>{`a guess: it may end ${one.spread_mm.toFixed(1)} mm further in or out`}</title></path>
+        <path key={`guess ${index}`} d={`${sectionPath(outline.points_mm, frame)}Z`} fill="none" stroke="var(--caution)" strokeOpacity={0.3} strokeWidth={Math.max(2, 2 * one.spread_mm * frame.scale)} strokeLinejoin="round"><title>{`a guess: it may end ${lengthText(one.spread_mm, units, 1)} further in or out`}</title></path>
       )) : null}
       {one.outlines.map((outline, index) => (
         <path key={index} d={`${sectionPath(outline.points_mm, frame)}Z`} fill={pictured ? "transparent" : one.reads_srgb} stroke={chosen ? "var(--caution)" : pictured ? "#16222a" : "var(--ink)"} strokeOpacity={chosen || !pictured ? 1 : 0.28} strokeWidth={chosen ? 1.6 : 0.7} strokeLinejoin="round" />

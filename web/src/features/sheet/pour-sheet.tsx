@@ -2,8 +2,10 @@ import { Box, Flex, Heading } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
+import { ratioWords, resinOf } from "../../desk/names";
+import { JOINTS } from "../../words/outcome";
 import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
 import { clockText, dayText, hoursText, lengthText, massText, temperatureText, volumeText, weighedText, whenText } from "../../units/display";
@@ -16,11 +18,8 @@ export function PourSheet() {
     staleTime: 0,
     gcTime: 0,
     queryFn: async () => {
-      const scene = await api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } });
-      if (!scene.data) throw refused(scene.error, scene.response.status);
-      const outcome = await api.POST("/api/evaluate", { body: scene.data.document });
-      if (!outcome.data) throw refused(outcome.error, outcome.response.status);
-      return { state: scene.data, outcome: outcome.data };
+      const state = await ask(api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } }));
+      return { state, outcome: await ask(api.POST("/api/evaluate", { body: state.document })) };
     },
   });
   if (both.error) return <Box padding="12" role="alert">{both.error.message}</Box>;
@@ -42,7 +41,7 @@ export function PourSheet() {
       <BeforeYouPour outcome={outcome} />
       {outcome.pours.map((pour) => <PourBlock key={pour.id} pour={pour} scene={scene} units={units} last={pour.number === outcome.pours.length} />)}
       <Box fontSize="14px" color="soft" marginTop="5">
-        Computed on {outcome.march.cell_mm} mm cells with generic resin data. Peaks are ranges because room and resin vary; your maker&apos;s data sheet comes first.
+        Computed on cells of {lengthText(outcome.march.cell_mm, units, 1)} with generic resin data. Peaks are ranges because room and resin vary; your maker&apos;s data sheet comes first.
       </Box>
     </Box>
   );
@@ -84,13 +83,14 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
 
 function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
   const planned = scene.pours[pour.number - 1];
-  const cups = pour.mix.cups_count;
-  const stocks = pour.measured.doses.some((one) => one.factor > 1);
-  const next = last ? "dam off, see above" : pour.tack_opens_at && pour.tack_closes_at ? `next pour from ${dayText(pour.tack_opens_at)}, ${clockText(pour.tack_opens_at)} to ${dayText(pour.tack_closes_at)}, ${clockText(pour.tack_closes_at)}` : "no tack window in this room";
+  const resin = resinOf(scene, pour.resin_id);
+  const cups = pour.cup.mix.cups_count;
+  const stocks = pour.cup.measured.doses.some((one) => one.factor > 1);
+  const next = last ? "dam off, see above" : pour.clock.tack_opens_at && pour.clock.tack_closes_at ? `next pour from ${dayText(pour.clock.tack_opens_at)}, ${clockText(pour.clock.tack_opens_at)} to ${dayText(pour.clock.tack_closes_at)}, ${clockText(pour.clock.tack_closes_at)}` : "no tack window in this room";
   const steps = [
-    pour.number === 1 ? "Tank level and tight, bed sealed and dry" : `Check the tack of pour ${pour.number - 1}; ${pour.joint}`,
-    `Warm both parts to ${temperatureText(planned?.mix_c ?? 0, units)}; ratio ${pour.ratio_words}`,
-    ...(pour.doses.length ? ["Colour into part A first, then part B; the clock starts"] : ["Part B into part A; the clock starts"]),
+    pour.number === 1 ? "Tank level and tight, bed sealed and dry" : `Check the tack of pour ${pour.number - 1}; ${JOINTS[pour.joint.meets]}`,
+    `Warm both parts to ${temperatureText(planned?.mix_c ?? 0, units)}; ratio ${ratioWords(resin)}`,
+    ...(pour.cup.measured.doses.length ? ["Colour into part A first, then part B; the clock starts"] : ["Part B into part A; the clock starts"]),
     "Stir slowly and scrape, change the cup, stir again, let it rest",
     `Pour low and slow up to ${last ? "the fill line" : `${lengthText(pour.top_depth_mm, units, 1)} below the fill line`}; watch for leaks`,
     "Cover, and note what was used",
@@ -99,19 +99,19 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
     <Box as="section" className="keep-whole" borderTop="1.5px solid" borderColor="ink" paddingY="3" aria-label={`Pour ${pour.number}`}>
       <Flex justify="space-between" align="baseline" wrap="wrap" columnGap="4">
         <Heading as="h2" fontSize="22px" fontWeight={800}>Pour {pour.number}</Heading>
-        <Box fontWeight={700} fontSize="17px">{whenText(pour.starts_at)}</Box>
+        <Box fontWeight={700} fontSize="17px">{whenText(pour.clock.starts_at)}</Box>
         <Box color="depth" fontStyle="italic">{lengthText(pour.bottom_depth_mm, units, 1)} up to {lengthText(pour.top_depth_mm, units, 1)}</Box>
       </Flex>
       <Flex direction={{ base: "column", md: "row" }} gap={{ base: 3, md: 8 }} marginTop="2" align={{ base: "stretch", md: "flex-start" }}>
         <Box width={{ base: "auto", md: "340px" }} flexShrink="0">
           <Flex gap="6">
-            <Big word={stocks ? "part A, plain" : "part A"} value={weighedText(stocks ? pour.measured.plain_part_a_g : pour.mix.part_a_g, units)} under={stocks ? `${weighedText(pour.mix.part_a_g, units)} with the stocks` : volumeText(pour.mix.part_a_ml, units)} />
-            <Big word="part B" value={weighedText(pour.mix.part_b_g, units)} under={volumeText(pour.mix.part_b_ml, units)} />
+            <Big word={stocks ? "part A, plain" : "part A"} value={weighedText(stocks ? pour.cup.measured.plain_part_a_g : pour.cup.mix.part_a_g, units)} under={stocks ? `${weighedText(pour.cup.mix.part_a_g, units)} with the stocks` : volumeText(pour.cup.mix.part_a_ml, units)} />
+            <Big word="part B" value={weighedText(pour.cup.mix.part_b_g, units)} under={volumeText(pour.cup.mix.part_b_ml, units)} />
           </Flex>
-          {cups > 1 ? <Box>{cups} cups of {weighedText(pour.mix.cup_part_a_g, units)} A and {weighedText(pour.mix.cup_part_b_g, units)} B each, the stocks shared out among them</Box> : null}
-          <Box color="soft">{pour.resin_name}, {volumeText(pour.resin_volume_ml, units)} in the tank and {volumeText(pour.allowance_ml, units)} for cup and walls</Box>
-          {pour.places.length > 1 ? <Box fontWeight={700}>Pour it in {pour.places.length} places: {pour.places.map((place) => `${volumeText(place.volume_ml, units)} into ${place.name}`).join(", ")}</Box> : null}
-          {pour.trapped_ml > 0.05 ? <Box color="watch">{volumeText(pour.trapped_ml, units)} of air stays under figures: not counted in</Box> : null}
+          {cups > 1 ? <Box>{cups} cups of {weighedText(pour.cup.mix.cup_part_a_g, units)} A and {weighedText(pour.cup.mix.cup_part_b_g, units)} B each, the stocks shared out among them</Box> : null}
+          <Box color="soft">{resin?.name}, {volumeText(pour.fill.resin_volume_ml, units)} in the tank and {volumeText(pour.cup.allowance_ml, units)} for cup and walls</Box>
+          {pour.fill.places.length > 1 ? <Box fontWeight={700}>Pour it in {pour.fill.places.length} places: {pour.fill.places.map((place) => `${volumeText(place.volume_ml, units)} into ${place.name}`).join(", ")}</Box> : null}
+          {pour.fill.trapped_ml > 0.05 ? <Box color="watch">{volumeText(pour.fill.trapped_ml, units)} of air stays under figures: not counted in</Box> : null}
           <Colours pour={pour} units={units} />
         </Box>
         <Box flex="1">
@@ -121,11 +121,11 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
             ))}
           </Box>
           <Box marginTop="2" fontStyle="italic">
-            Label working time {hoursText(pour.working_min / 60)} for 100 g at 25 °C.
-            {pour.cure ? ` Hottest ${temperatureText(pour.cure.peak_c, units)}${pour.peak_band ? ` (${temperatureText(pour.peak_band.low_c, units)} to ${temperatureText(pour.peak_band.high_c, units)})` : ""} after ${hoursText(pour.cure.peak_at_h)}.` : ""}
+            Label working time {hoursText(pour.clock.working_min / 60)} for {massText(100, units)} at {temperatureText(25, units)}.
+            {pour.heat.cure ? ` Hottest ${temperatureText(pour.heat.cure.peak_c, units)}${pour.heat.peak_band ? ` (${temperatureText(pour.heat.peak_band.low_c, units)} to ${temperatureText(pour.heat.peak_band.high_c, units)})` : ""} after ${hoursText(pour.heat.cure.peak_at_h)}.` : ""}
           </Box>
           <Box fontWeight={700}>{next.charAt(0).toUpperCase() + next.slice(1)}</Box>
-          {!last && pour.opens_early_at && pour.opens_late_at ? <Box color="soft">It may open between {dayText(pour.opens_early_at)}, {clockText(pour.opens_early_at)} and {dayText(pour.opens_late_at)}, {clockText(pour.opens_late_at)}, as room and resin vary: feel its edge first</Box> : null}
+          {!last && pour.clock.opens_early_at && pour.clock.opens_late_at ? <Box color="soft">It may open between {dayText(pour.clock.opens_early_at)}, {clockText(pour.clock.opens_early_at)} and {dayText(pour.clock.opens_late_at)}, {clockText(pour.clock.opens_late_at)}, as room and resin vary: feel its edge first</Box> : null}
         </Box>
       </Flex>
     </Box>
@@ -134,7 +134,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
 
 /** What goes into the cup for colour: whole drops, or a stock whose part A is left out of the batch. */
 function Colours({ pour, units }: { pour: PourOutcome; units: Units }) {
-  const { doses } = pour.measured;
+  const { doses } = pour.cup.measured;
   if (doses.length === 0) return null;
   return (
     <Box marginTop="1">

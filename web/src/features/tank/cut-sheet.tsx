@@ -1,20 +1,20 @@
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api } from "../../api/client";
 import { saveBlob } from "../../api/download";
-import { refused } from "../../api/refusal";
 import type { NestedSheet, Scene } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { Choice, Tick } from "../../ui/row";
 import { lengthFigure, lengthText } from "../../units/display";
-import { LengthField } from "../fields";
-import { useDesk } from "../workspace";
+import { LengthField } from "../../desk/fields";
 
 /** What to cut for the dam, laid out on stock sheets; as SVG, DXF, and on paper. */
 export function CutSheet() {
-  const { scene, outcome, units, keep } = useDesk();
+  const { scene, outcome, units, keep } = useDocument();
   const { cuts } = outcome.dam;
   const cutting = scene.tank.cutting ?? { kerf_mm: 2, film_mm: 0, corner: "front_over_sides" as const, base_between: false, sheet_mm: [600, 400] };
   const [problem, setProblem] = useState<string | null>(null);
@@ -22,17 +22,16 @@ export function CutSheet() {
     queryKey: ["sheets", scene.tank],
     staleTime: Infinity,
     retry: false,
-    queryFn: async () => {
-      const { data, error, response } = await api.POST("/api/cut-list/sheets", { body: scene });
-      if (data) return data;
-      throw refused(error, response.status);
-    },
+    queryFn: () => ask(api.POST("/api/cut-list/sheets", { body: scene })),
   });
   const keepCut = (change: Partial<NonNullable<Scene["tank"]["cutting"]>>) => { keep({ ...scene, tank: { ...scene.tank, cutting: { ...cutting, ...change } } }, "cutting"); };
   const fetchFile = async (kind: "svg" | "dxf") => {
-    const { data, error, response } = await api.POST(`/api/cut-list/${kind}`, { body: scene, parseAs: "blob" });
-    if (data) saveBlob(data as Blob, `cut-list.${kind}`);
-    else setProblem(refused(error, response.status).message);
+    try {
+      const data: unknown = await ask(api.POST(`/api/cut-list/${kind}`, { body: scene, parseAs: "blob" }));
+      saveBlob(data as Blob, `cut-list.${kind}`);
+    } catch (flaw) {
+      setProblem(flaw instanceof Error ? flaw.message : "The server cannot be reached.");
+    }
   };
   const side = cutting.sheet_mm ?? [600, 400];
   return (
@@ -80,7 +79,7 @@ export function CutSheet() {
 }
 
 function Stock({ sheet }: { sheet: NestedSheet }) {
-  const { units } = useDesk();
+  const { units } = useDocument();
   const scale = 344 / sheet.width_mm;
   return (
     <Box>

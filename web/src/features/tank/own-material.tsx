@@ -1,13 +1,14 @@
+import { ask } from "../../api/ask";
 import { Box } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import type { Shelf, SolidMaterial } from "../../api/types";
 import { Pill, Word } from "../../ui/pill";
 import { Title } from "../../ui/row";
-import { NumberField, TemperatureField, useShelf } from "../fields";
+import { NumberField, TemperatureField } from "../../desk/fields";
+import { useShelf } from "../../desk/shelf";
 
 /** A material's data as the person has them, kept in their own library in place of the generic row. */
 export function OwnMaterial({ material, take }: { material: SolidMaterial; take: (material: SolidMaterial) => void }) {
@@ -23,19 +24,11 @@ export function OwnMaterial({ material, take }: { material: SolidMaterial; take:
     if (row) { take(row); setEdited(row); }
   };
   const keeping = useMutation({
-    mutationFn: async () => {
-      const { data, error, response } = await api.PUT("/api/library/{kind}", { params: { path: { kind: "solid" } }, body: { body: edited as unknown as Record<string, never>, source } });
-      if (data) return data;
-      throw refused(error, response.status);
-    },
+    mutationFn: () => ask(api.PUT("/api/library/{kind}", { params: { path: { kind: "solid" } }, body: { body: edited as unknown as Record<string, never>, source } })),
     onSuccess: arrive,
   });
   const dropping = useMutation({
-    mutationFn: async () => {
-      const { data, error, response } = await api.DELETE("/api/library/{kind}/{key}", { params: { path: { kind: "solid", key: material.id } } });
-      if (data) return data;
-      throw refused(error, response.status);
-    },
+    mutationFn: () => ask(api.DELETE("/api/library/{kind}/{key}", { params: { path: { kind: "solid", key: material.id } } })),
     onSuccess: arrive,
   });
   const set = (change: Partial<SolidMaterial>) => { setEdited({ ...edited, ...change }); };

@@ -1,3 +1,4 @@
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 import { Fragment, useState } from "react";
 
@@ -7,8 +8,9 @@ import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { lengthText, massText, temperatureText, volumeText } from "../../units/display";
-import { LengthField, NumberField, optionsOf, TemperatureField, useShelf } from "../fields";
-import { useDesk } from "../workspace";
+import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
+import { optionsOf, useShelf } from "../../desk/shelf";
+
 import { OwnMaterial } from "./own-material";
 import { innerOf, shownSize, type SizeBy } from "./sizes";
 
@@ -20,7 +22,7 @@ const RELEASES = [["none", "none"], ["wax", "wax"], ["petroleum_jelly", "petrole
 const BY = [["inside", "its inside"], ["outside", "its outside"], ["place", "the place it stands in"]] as const;
 
 export function TankInspector() {
-  const { scene, keep, outcome, units } = useDesk();
+  const { scene, keep, outcome, units } = useDocument();
   const shelf = useShelf();
   const [by, setBy] = useState<SizeBy>("inside");
   const { tank, brief } = scene;
@@ -59,7 +61,7 @@ export function TankInspector() {
       <Box as="dl" margin="0">
         <Row label="costs at the edge">{lengthText(outcome.dam.level_error_mm, units, 1)}</Row>
         <Row label="thinnest layer that covers" hint="below it surface tension draws it back">{lengthText(outcome.dam.self_covering_mm, units, 1)}</Row>
-        <Row label="climbs the wall">{lengthText(outcome.dam.lip_mm, units, 1)}, {outcome.dam.climb_ml.toFixed(1)} ml</Row>
+        <Row label="climbs the wall">{lengthText(outcome.dam.lip_mm, units, 1)}, {volumeText(outcome.dam.climb_ml, units, 1)}</Row>
       </Box>
       <Box height="4" />
       <Title>Room</Title>
@@ -80,7 +82,7 @@ export function TankInspector() {
       <Sources>
         {[
           ["bulge", "plate coefficients under liquid, from joints that hold firmly to ones that hinge; the sheet softened at its own temperature and crept for a day"],
-          ["ribs", "fewest stiff ribs between which a bay bulges under 0.5 mm"],
+          ["ribs", `fewest stiff ribs between which a bay bulges under ${lengthText(0.5, units, 1)}`],
           ["covers", "2 sqrt(gamma/(rho g)) sin(theta/2), on a spot of 45° contact angle"],
           ["climb", "capillary rise at 20° contact angle; its resin is in the last pour"],
         ]}
@@ -95,7 +97,7 @@ function bulgeText(bulge_mm: number | null, units: Units): string {
 }
 
 function Loads() {
-  const { outcome, units } = useDesk();
+  const { outcome, units } = useDocument();
   const { dam } = outcome;
   return (
     <Box as="dl" margin="0">
@@ -104,7 +106,7 @@ function Loads() {
         <Fragment key={load.name}>
           <Row label={`${load.name} bulge`} hint={`under pour ${load.pour_number}, firm joints to soft ones`}>{bulgeText(load.bulge_low_mm, units)} to {bulgeText(load.bulge_high_mm, units)}</Row>
           <Row label="with a bar along the top">{bulgeText(load.braced_mm, units)}</Row>
-          <Row label="needs at least" hint="for 0.5 mm">{lengthText(load.least_thickness_mm, units, 1)}{load.ribs_count ? `, or ${load.ribs_count} rib${load.ribs_count > 1 ? "s" : ""}` : ""}</Row>
+          <Row label="needs at least" hint={`to bulge ${lengthText(0.5, units, 1)} at most, with firm joints`}>{lengthText(load.least_thickness_mm, units, 1)}{load.ribs_count ? `, or ${load.ribs_count} rib${load.ribs_count > 1 ? "s" : ""}` : ""}</Row>
           <Row label="stress, joint load">{load.stress_mpa.toFixed(1)} MPa, {load.joint_n_mm.toFixed(3)} N/mm</Row>
         </Fragment>
       ))}
@@ -115,7 +117,7 @@ function Loads() {
 }
 
 function ShapeFields() {
-  const { scene, keep } = useDesk();
+  const { scene, keep } = useDocument();
   const { tank } = scene;
   const shape = tank.shape ?? { kind: "box" as const };
   const keepShape = (next: NonNullable<Tank["shape"]>) => { keep({ ...scene, tank: { ...tank, shape: next } }, "shape of the tank"); };

@@ -1,23 +1,25 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 
 import { Row } from "../../ui/row";
-import { weighedText } from "../../units/display";
-import { useDesk } from "../workspace";
+import { massText, weighedText } from "../../units/display";
 
 /** How the doses of the chosen pour are measured, and what a drop more or less does. */
 export function Doses() {
-  const { outcome, pourNumber, scene, units } = useDesk();
-  const measured = outcome.pours[pourNumber - 1]?.measured;
+  const { outcome, scene, units } = useDocument();
+  const { pourNumber } = useChoice();
+  const measured = outcome.pours[pourNumber - 1]?.cup.measured;
   if (!measured || measured.doses.length === 0) return null;
   const noteOf = (id: string) => scene.colourants?.find((ink) => ink.id === id)?.note ?? "";
   return (
     <Box marginTop="2" role="group" aria-label="As measured">
-      <Box fontWeight={700}>As measured <Box as="span" fontWeight={400} color="soft" fontStyle="italic">for {Math.round(measured.batch_g)} g</Box></Box>
+      <Box fontWeight={700}>As measured <Box as="span" fontWeight={400} color="soft" fontStyle="italic">for {massText(measured.batch_g, units)}</Box></Box>
       {measured.doses.map((one) => (
         <Box key={one.colourant_id} borderBottom="1px solid" borderColor="wash" paddingY="3px" fontSize="14px">
           <Box display="flex" justifyContent="space-between" gap="2">
             <span>{one.name}</span>
-            <b>{one.weighed ? `${one.stock_g.toFixed(2)} g` : `${one.drops} drops`}{one.factor > 1 ? ` of 1:${one.factor}` : ""}</b>
+            <b>{one.weighed ? massText(one.stock_g, units) : `${one.drops} drops`}{one.factor > 1 ? ` of 1:${one.factor}` : ""}</b>
           </Box>
           <Box color="soft">a drop more {one.more_de00.toFixed(1)}, less {one.less_de00.toFixed(1)}{one.factor > 1 ? `; ${one.recipe}` : ""}</Box>
           {one.risk ? <Box color="watch">{one.risk}</Box> : null}

@@ -1,31 +1,31 @@
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 
+import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import { saveBlob } from "../../api/download";
-import { refused } from "../../api/refusal";
 import type { Figure, PaintAnswer } from "../../api/types";
 import { Colour } from "../../ui/colour";
 import { Pill } from "../../ui/pill";
 import { Choice, Tick, Title } from "../../ui/row";
 import { lengthText } from "../../units/display";
-import { useDesk, withFigure } from "../workspace";
+import { withFigure } from "../../desk/edits";
 import { swatchCard } from "./swatch-card";
 
 /** How a figure's paint reads where it is, and the paint that would read as wished. */
 export function Paint() {
-  const desk = useDesk();
+  const desk = useDocument();
+  const choice = useChoice();
   const { scene, keep, units } = desk;
   const figures = scene.figures ?? [];
-  const figure = figures.find((one) => one.id === desk.figureId) ?? figures[0];
+  const figure = figures.find((one) => one.id === choice.figureId) ?? figures[0];
   const [wished, wish] = useState("#c03020");
   const asking = useMutation({
-    mutationFn: async (asked: { id: string; srgb: string }) => {
-      const { data, error, response } = await api.POST("/api/water/paint", { body: { scene, figure_id: asked.id, wished_srgb: asked.srgb } });
-      if (data) return { told: data, of: scene };
-      throw refused(error, response.status);
-    },
+    mutationFn: async (asked: { id: string; srgb: string }) =>
+      ({ told: await ask(api.POST("/api/water/paint", { body: { scene, figure_id: asked.id, wished_srgb: asked.srgb } })), of: scene }),
   });
   if (!figure) return null;
   const answer = asking.data?.of === scene && asking.data.told.figure_id === figure.id ? asking.data.told : null;
@@ -37,7 +37,7 @@ export function Paint() {
   return (
     <Box marginTop="4" role="group" aria-label="Paint">
       <Title>Paint</Title>
-      <Choice label="of" value={figure.id} options={figures.map((one) => [one.id, one.name] as const)} take={(id) => { desk.chooseFigure(id); }} />
+      <Choice label="of" value={figure.id} options={figures.map((one) => [one.id, one.name] as const)} take={(id) => { choice.chooseFigure(id); }} />
       {figure.file_srgb ? <Tick label="colours of its own file" value={figure.own_colours ?? false} take={(own_colours) => { paint({ own_colours }); }} /> : null}
       {figure.file_srgb && figure.own_colours ? null : (
         <>

@@ -1,18 +1,18 @@
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { Box } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import { Word } from "../../ui/pill";
-import { NumberField } from "../fields";
-import { useDesk } from "../workspace";
+import { NumberField } from "../../desk/fields";
 
 const LARGEST = 1_000_000;
 
 /** A bottle of one's own from a measured spectrum; kept in the library and taken into the scene. */
 export function Spectrum() {
-  const { scene, keep } = useDesk();
+  const { scene, keep } = useDocument();
   const shelf = useQueryClient();
   const picker = useRef<HTMLInputElement>(null);
   const [drops_per_100g, setDrops] = useState(1);
@@ -21,9 +21,7 @@ export function Spectrum() {
     mutationFn: async (file: File) => {
       if (file.size > LARGEST) throw new Error("This spectrum is over 1 MB: keep one row for each nm.");
       const name = file.name.replace(/\.[^.]*$/, "").slice(0, 80) || "my ink";
-      const { data, error, response } = await api.POST("/api/water/spectrum", { body: { measured: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } } });
-      if (data) return data;
-      throw refused(error, response.status);
+      return ask(api.POST("/api/water/spectrum", { body: { measured: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } } }));
     },
     onSuccess: (ink) => {
       void shelf.invalidateQueries({ queryKey: ["library"] });

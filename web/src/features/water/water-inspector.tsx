@@ -1,3 +1,6 @@
+import { SEEN } from "../../words/outcome";
+import { useChoice } from "../../desk/choice";
+import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 
 import { api } from "../../api/client";
@@ -8,8 +11,9 @@ import { Pill, Word } from "../../ui/pill";
 import { Choice, Row, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { lengthText } from "../../units/display";
-import { LengthField, NumberField, useShelf } from "../fields";
-import { useDesk, withPour } from "../workspace";
+import { LengthField, NumberField } from "../../desk/fields";
+import { useShelf } from "../../desk/shelf";
+import { withPour } from "../../desk/edits";
 import { Doses } from "./doses";
 import { Paint } from "./paint";
 import { Spectrum } from "./spectrum";
@@ -21,7 +25,7 @@ const AROUND = [["#f4f1ea", "white wall"], ["#8f8f8a", "grey wall"], ["#1d1f22",
 
 /** The piece as computed, 1600 pixels wide, as a PNG. */
 function KeepPicture() {
-  const { scene } = useDesk();
+  const { scene } = useDocument();
   const save = async (view: "front" | "side" | "above") => {
     const { data } = await api.POST("/api/picture", { params: { query: { view, width: 1600 } }, body: scene, parseAs: "blob" });
     if (data) saveBlob(data as Blob, `${scene.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}-${view}.png`);
@@ -35,8 +39,10 @@ function KeepPicture() {
 }
 
 export function WaterInspector() {
-  const desk = useDesk();
-  const { scene, keep, outcome, pourNumber, units } = desk;
+  const desk = useDocument();
+  const choice = useChoice();
+  const { scene, keep, outcome, units } = desk;
+  const { pourNumber } = choice;
   const shelf = useShelf();
   const pour = scene.pours[pourNumber - 1];
   const held = scene.colourants ?? [];
@@ -68,7 +74,7 @@ export function WaterInspector() {
       <Title aside="drops per 100 g">Pour {pourNumber}</Title>
       <Flex gap="1" wrap="wrap" marginBottom="1">
         {scene.pours.map((one, index) => (
-          <Word key={one.id} fontSize="14px" aria-pressed={pourNumber === index + 1} fontWeight={pourNumber === index + 1 ? 800 : 400} onClick={() => { desk.choosePour(index + 1); }}>pour {index + 1}</Word>
+          <Word key={one.id} fontSize="14px" aria-pressed={pourNumber === index + 1} fontWeight={pourNumber === index + 1 ? 800 : 400} onClick={() => { choice.choosePour(index + 1); }}>pour {index + 1}</Word>
         ))}
       </Flex>
       {held.map((ink) => (
@@ -89,7 +95,7 @@ export function WaterInspector() {
       <Title>Layer lines</Title>
       <LengthField label="joins soft over" value={scene.brief.feather_mm ?? 0} take={(feather_mm) => { brief({ feather_mm }, "soft joins"); }} />
       <Box as="dl" margin="0">
-        {outcome.pours.map((one) => (one.seam ? <Row key={one.id} label={`at ${lengthText(one.seam.depth_mm, units)}`}>{one.seam.seam_de00.toFixed(1)}, {one.seam.seen}</Row> : null))}
+        {outcome.pours.map((one) => (one.joint.seam ? <Row key={one.id} label={`at ${lengthText(one.joint.seam.depth_mm, units)}`}>{one.joint.seam.seam_de00.toFixed(1)}, {SEEN[one.joint.seam.seen]}</Row> : null))}
       </Box>
       <Paint />
       <Sources>

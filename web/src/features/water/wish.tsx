@@ -1,15 +1,18 @@
+import { useCursor } from "../../desk/cursor";
+import { useDocument } from "../../desk/document";
+import { ask } from "../../api/ask";
 import { Box, Flex } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import type { Solved, Wish } from "../../api/types";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { lengthText } from "../../units/display";
-import { LengthField, NumberField, useShelf } from "../fields";
-import { useDesk } from "../workspace";
+import { LengthField, NumberField } from "../../desk/fields";
+import { useShelf } from "../../desk/shelf";
+
 import { Photograph } from "./photograph";
 
 const TYPES = [["I", "I, clearest ocean"], ["IB", "IB, clear ocean"], ["II", "II, ocean"], ["III", "III, murky ocean"], ["1C", "1C, clear coast"], ["3C", "3C, temperate coast"], ["5C", "5C, green coast"], ["7C", "7C, murky bay"], ["9C", "9C, peaty water"]] as const;
@@ -18,17 +21,14 @@ const FIRST: Wish = { look: { kind: "scale_true", water_type: "3C", exaggeration
 
 /** The wished water, three ways, and the doses that come near. */
 export function WishFor() {
-  const desk = useDesk();
+  const desk = useDocument();
+  const cursor = useCursor();
   const { scene, keep, units } = desk;
   const wish = scene.wish ?? null;
   const [picked, pick] = useState(0);
   const set = (change: Partial<Wish>) => { keep({ ...scene, wish: { ...(wish ?? FIRST), ...change } }, "wished water"); };
   const solving = useMutation({
-    mutationFn: async () => {
-      const { data, error, response } = await api.POST("/api/water/solve", { body: scene });
-      if (data) return data;
-      throw refused(error, response.status);
-    },
+    mutationFn: () => ask(api.POST("/api/water/solve", { body: scene })),
     onSuccess: (found) => { desk.tryOut(found.remedy); },
   });
   const way = wish?.look.kind ?? "by_hand";
@@ -60,7 +60,7 @@ export function WishFor() {
               {look.picks.length > 2 ? <Word fontSize="14px" aria-label={`Take colour ${index + 1} out`} onClick={() => { set({ look: { ...look, picks: look.picks.filter((_, at) => at !== index) } }); }}>out</Word> : null}
             </Flex>
           ))}
-          {look.picks.length < 8 ? <Word onClick={() => { set({ look: { ...look, picks: [...look.picks, { depth_mm: desk.depth_mm, srgb: "#7fb3a2" }] } }); }}>another colour at the gondola, {lengthText(desk.depth_mm, units)}</Word> : null}
+          {look.picks.length < 8 ? <Word onClick={() => { set({ look: { ...look, picks: [...look.picks, { depth_mm: cursor.depth_mm, srgb: "#7fb3a2" }] } }); }}>another colour at the gondola, {lengthText(cursor.depth_mm, units)}</Word> : null}
           <Photograph take={(srgb) => { set({ look: { ...look, picks: look.picks.map((each, at) => (at === picked ? { ...each, srgb } : each)) } }); pick((picked + 1) % look.picks.length); }} next={picked + 1} />
         </>
       ) : null}
@@ -82,7 +82,7 @@ export function WishFor() {
 }
 
 function Owned() {
-  const { scene, keep } = useDesk();
+  const { scene, keep } = useDocument();
   const shelf = useShelf();
   const inks = shelf?.colourants.filter((one) => one.modelled && (one.form === "ink" || one.form === "paste")) ?? [];
   const owned = scene.brief.owned?.length ? scene.brief.owned : (scene.colourants ?? []).map((one) => one.id);
@@ -103,6 +103,7 @@ function Owned() {
 }
 
 function Found({ solved }: { solved: Solved }) {
+  const { units } = useDocument();
   const row = (values: readonly number[]) => values.map((one) => one.toFixed(1)).join("  ");
   return (
     <Box marginTop="2" fontSize="14px" role="status">
@@ -112,7 +113,7 @@ function Found({ solved }: { solved: Solved }) {
         {solved.top_de00.length ? <Row label="off from above">{row(solved.top_de00)}</Row> : null}
         {solved.eye_de00.length ? <Row label="off at your colours">{row(solved.eye_de00)}</Row> : null}
         <Row label="largest step at a line">{solved.largest_step_de00.toFixed(1)}</Row>
-        <Row label="a gradient without lines" hint="sharp joins; soft joins of 3 mm">{solved.layers_sharp_count} layers, {solved.layers_soft_count} if soft</Row>
+        <Row label="a gradient without lines" hint={`sharp joins; soft joins of ${lengthText(3, units)}`}>{solved.layers_sharp_count} layers, {solved.layers_soft_count} if soft</Row>
       </Box>
     </Box>
   );

@@ -1,0 +1,1 @@
+export { BenchInspector } from "./bench-inspector";

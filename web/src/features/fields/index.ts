@@ -1,2 +1,0 @@
-export { HoursField, LengthField, NumberField, TemperatureField } from "./fields";
-export { optionsOf, useShelf } from "./shelf";

@@ -1,0 +1,1 @@
+export { FinishInspector } from "./finish";

@@ -1,1 +1,0 @@
-export { Inspector } from "./inspector";

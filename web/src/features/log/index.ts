@@ -1,0 +1,1 @@
+export { LogInspector } from "./log-inspector";

@@ -1,0 +1,2 @@
+export { FineCheck } from "./fine-check";
+export { Air, PourInspector } from "./pour-inspector";

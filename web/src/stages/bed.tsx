@@ -1,0 +1,8 @@
+import { BedInspector } from "../features/bed";
+import type { Shown } from "./sounding-sheet";
+import type { Stage } from "./stage";
+import { CHART, front, ROUND, side } from "./views";
+
+const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false };
+
+export const bed: Stage = { word: "bed", Inspector: BedInspector, views: [CHART, front(SHOWN), side(SHOWN), ROUND] };

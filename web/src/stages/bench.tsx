@@ -1,0 +1,8 @@
+import { BenchInspector } from "../features/bench";
+import type { Shown } from "./sounding-sheet";
+import type { Stage } from "./stage";
+import { front, ROUND, side } from "./views";
+
+const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false };
+
+export const bench: Stage = { word: "bench", Inspector: BenchInspector, views: [front(SHOWN), side(SHOWN), ROUND] };

@@ -1,0 +1,8 @@
+import { FinishInspector } from "../features/finish";
+import type { Shown } from "./sounding-sheet";
+import type { Stage } from "./stage";
+import { front, ROUND, side } from "./views";
+
+const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false };
+
+export const finish: Stage = { word: "finish", Inspector: FinishInspector, views: [front(SHOWN), side(SHOWN), ROUND] };

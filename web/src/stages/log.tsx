@@ -1,0 +1,8 @@
+import { LogInspector } from "../features/log";
+import type { Shown } from "./sounding-sheet";
+import type { Stage } from "./stage";
+import { front, ROUND, side } from "./views";
+
+const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false };
+
+export const log: Stage = { word: "log", Inspector: LogInspector, views: [front(SHOWN), side(SHOWN), ROUND] };

@@ -1,0 +1,79 @@
+import { Box, Flex, Grid } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, useParams } from "react-router";
+
+import { ask } from "../api/ask";
+import { api, readIn } from "../api/client";
+import type { SceneState } from "../api/types";
+import { useOutcome } from "../desk/use-outcome";
+import { useScene } from "../desk/use-scene";
+import { useTrial } from "../desk/use-trial";
+import { Flags } from "../features/flags";
+import { Ribbon } from "../features/ribbon";
+import { type Stage, stageOf } from "../stages";
+import { Conflict } from "./conflict";
+import { Desk } from "./desk";
+import { Header } from "./header";
+import { Middle } from "./middle";
+
+export function Workspace() {
+  const { sceneId, stage } = useParams();
+  const id = Number(sceneId);
+  const first = useQuery({
+    queryKey: ["scene", id],
+    staleTime: 0,
+    gcTime: 0,
+    queryFn: () => ask(api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } })),
+  });
+  if (first.error) {
+    return (
+      <Box padding="12">
+        <Box role="alert" marginBottom="4">{first.error.message}</Box>
+        <Link to="/">All scenes</Link>
+      </Box>
+    );
+  }
+  if (!first.data) return <Box padding="12" color="soft">Unrolling the sheet ...</Box>;
+  return <Opened key={id} first={first.data} stage={stageOf(stage)} />;
+}
+
+function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
+  const work = useScene(first);
+  const tried = useTrial(work);
+  const { units } = tried.shown.brief;
+  useEffect(() => { readIn(units ?? {}); }, [units]);
+  const { answered, problem } = useOutcome(tried.shown);
+  return (
+    <Flex direction="column" height={{ base: "auto", xl: "100vh" }} minHeight="640px" overflow={{ base: "visible", xl: "hidden" }}>
+      <Conflict work={work} />
+      <Header work={work} stage={stage} problem={problem} />
+      {answered ? (
+        <Desk work={work} tried={tried} answered={answered}><Sheet stage={stage} /></Desk>
+      ) : (
+        <Box padding="12" color="soft" role="status">{problem ?? "Sounding the water; the first time takes some seconds ..."}</Box>
+      )}
+    </Flex>
+  );
+}
+
+/** The page: flags, the sounding, what is typed, the days. */
+function Sheet({ stage }: { stage: Stage }) {
+  return (
+    <Grid
+      as="main"
+      templateAreas={{ base: '"flags" "sounding" "ribbon" "inspector"', md: '"sounding sounding" "ribbon ribbon" "flags inspector"', xl: '"flags sounding inspector" "ribbon ribbon ribbon"' }}
+      templateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)", xl: "248px minmax(0, 1fr) 256px" }}
+      templateRows={{ base: "auto", xl: "minmax(0, 1fr) auto" }}
+      flex="1"
+      minHeight="0"
+    >
+      <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px"><Flags /></Box>
+      <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid"><Middle stage={stage} /></Box>
+      <Box gridArea="inspector" borderLeft="1px solid" borderColor="hair" overflowY="auto" paddingX="16px" paddingY="10px">
+        <Box as="section" aria-label="Inspector"><stage.Inspector /></Box>
+      </Box>
+      <Box gridArea="ribbon" minWidth="0"><Ribbon /></Box>
+    </Grid>
+  );
+}
