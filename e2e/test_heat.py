@@ -86,7 +86,7 @@ class Staging(BrowserCase):
         expect(staged).to_contain_text("footprint doubled")
         expect(staged).to_contain_text("The piece does not get hard enough")
         expect(staged).to_contain_text(re.compile(r"Its tack is gone after \d.*warm box at \d\d °C"))
-        staged.get_by_role("button", name=re.compile("Try: .* at 23 °C")).click()
+        staged.get_by_role("button", name=re.compile("Try: .* at 23 °C")).first.click()
         tried = flags.get_by_role("group", name="Tried")
         expect(tried.get_by_role("row", name="stop / watch")).to_contain_text("0 /")
         self.settled()

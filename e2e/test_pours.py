@@ -20,9 +20,9 @@ class ShapingThePours(BrowserCase):
         outcome = evaluate(read_scene(json.dumps(self.document())))
         told = outcome.pours[1]
         expect(self.page.get_by_role("region", name="Inspector").locator("dd", has_text=" ml").first
-               ).to_have_text(f"{told.resin_volume_ml:.0f} ml")
+               ).to_have_text(f"{told.fill.resin_volume_ml:.0f} ml")
         self.assertNotEqual(self.value("volume"), before["volume"])
-        self.assertIn(f"{told.cure.peak_c:.0f} °C", self.value("peak"))
+        self.assertIn(f"{told.heat.cure.peak_c:.0f} °C", self.value("peak"))
         self.assertNotEqual(self.value("peak"), before["peak"])
         flags = self.page.get_by_role("region", name="Before you pour")
         expect(flags.get_by_text("Pour 2 is 52 mm deep")).to_have_count(0)
@@ -85,9 +85,9 @@ class ShapingThePours(BrowserCase):
         self.assertEqual(self.document()["pours"][1]["top_depth_mm"], 51)
         field.fill("halfway")
         field.press("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("Not understood")
+        expect(self.page.get_by_role("alert")).to_contain_text("cannot be read here")
 
     def test_fine_check_goes_through_the_queue(self):
         self.page.get_by_role("button", name="Check on fine cells").click()
         inspector = self.page.get_by_role("region", name="Inspector")
-        expect(inspector.get_by_text("4 mm cells: pour 1")).to_be_visible(timeout=90_000)
+        expect(inspector.get_by_text("cells of 4 mm: pour 1")).to_be_visible(timeout=90_000)

@@ -76,9 +76,9 @@ class Files(BrowserCase):
         outcome = json.loads(out.getvalue())
         self.go("Pours")
         told = outcome["pours"][1]
-        self.assertIn(f"{told['cure']['peak_c']:.0f} °C", self.value("peak"))
-        self.assertEqual(self.value("part A"), f"{told['mix']['part_a_g']:.1f} g")
-        self.assertEqual(self.value("volume"), f"{told['resin_volume_ml']:.0f} ml")
+        self.assertIn(f"{told['heat']['cure']['peak_c']:.0f} °C", self.value("peak"))
+        self.assertEqual(self.value("part A"), f"{told['cup']['mix']['part_a_g']:.1f} g")
+        self.assertEqual(self.value("volume"), f"{told['fill']['resin_volume_ml']:.0f} ml")
 
     def test_a_malformed_file_gets_a_sentence_and_adds_nothing(self):
         self.page.goto(self.live_server_url)

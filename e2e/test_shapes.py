@@ -115,7 +115,7 @@ class Figures(BrowserCase):
         self.page.get_by_label("its unit").select_option("in")
         self.bring(trimesh.creation.box((0.5, 0.3, 0.2)), "crate.stl")
         expect(self.page.get_by_role("heading", name="crate")).to_be_visible()
-        expect(inspector).to_contain_text("12.7 x 7.6 x 5.1 mm")
+        expect(inspector).to_contain_text("12.7 mm x 7.6 mm x 5.1 mm")
         self.saved()
         fact = self.value("volume, mass")
         self.assertTrue(fact.startswith("0.49 ml"), fact)

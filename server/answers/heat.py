@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from django.http import Http404, HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router, Schema
 from shapes.actions import meshes_for
+from studio.said import said
 from studio.schemas import Refusal
 
 from gondola_core.cure.box import Surroundings
@@ -79,9 +80,9 @@ def why(request: HttpRequest, payload: WhyAsked) -> Why:
 
 
 @router.post("/heat/cup", response={200: CupAnswer, 422: Refusal}, operation_id="stand_cup")
-def cup(request: HttpRequest, payload: CupAsked) -> CupAnswer:
-    return stand_cup(
-        payload.resin, payload.mass_g, payload.mix_c, payload.room_c, payload.vessel
+def cup(request: HttpRequest, payload: CupAsked) -> HttpResponse:
+    return said(
+        request, stand_cup(payload.resin, payload.mass_g, payload.mix_c, payload.room_c, payload.vessel)
     )
 
 

@@ -10,6 +10,7 @@ from library.actions import keep_row
 from ninja import Query, Router, Schema
 from pydantic import Field
 from shapes.actions import meshes_for
+from studio.said import said
 from studio.schemas import Refusal
 
 from gondola_core.answers.book import Book
@@ -70,9 +71,9 @@ def solve(request: HttpRequest, scene: Scene) -> SolvedWater:
 
 
 @router.post("/water/paint", response={200: PaintAnswer, 422: Refusal}, operation_id="find_paint")
-def paint(request: HttpRequest, payload: PaintAsked) -> PaintAnswer:
+def paint(request: HttpRequest, payload: PaintAsked) -> HttpResponse:
     """The paint that reads as wished, or the nearest."""
-    return paint_answer(payload.scene, payload.figure_id, payload.wished_srgb)
+    return said(request, paint_answer(payload.scene, payload.figure_id, payload.wished_srgb))
 
 
 @router.post("/water/spectrum", response={200: Colourant, 422: Refusal}, operation_id="bring_spectrum")

@@ -7,6 +7,7 @@ from django.http import HttpRequest
 from ninja import Router
 from studio.bodies import read_body
 from studio.schemas import Refusal
+from studio.units import reader_of
 
 from gondola_core.shape.bedform import measured_heights, starter_heights
 from gondola_core.shape.bodies.bringing import LARGEST_MESH_FILE
@@ -42,7 +43,7 @@ def bring_mesh(
         mesh_id=key, name=name, volume_ml=round(brought.volume_ml, 3), size_mm=brought.size_mm,
         spread_ml=round(brought.estimate.spread_ml, 3) if brought.estimate else 0.0,
         triangles_count=brought.triangles_count, coloured=brought.mesh.colours is not None,
-        words=brought.words,
+        words=[one.said(reader_of(request)) for one in brought.words],
     )
 
 

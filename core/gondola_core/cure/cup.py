@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from ..errors import GondolaError
 from ..materials import Resin, SolidMaterial
 from ..units import G_PER_ML, HOUR, MINUTE, MM, G
-from ..words import words
+from ..words import Words, words
 from .cells import CellGeometry, cut_cells
 from .kinetics import viscosity
 from .losses import Surroundings
@@ -23,6 +23,7 @@ PLASTIC = SolidMaterial(
     conductivity_w_mk=0.2, limit_c=90.0, porosity_fraction=0.0,
 )
 VESSELS = ("cup", "bucket", "tray")
+LEAST_TOLD_C = 25.0
 WARN_C, POUR_NOW_C = 40.0, 50.0
 """A cup this warm is to be watched; one this warm poured at once. Source: own_march"""
 THICKENS = 2.0
@@ -56,7 +57,7 @@ class CupAnswer:
     peak_at_min: float
     at_min: list[float]
     hottest_c: list[float]
-    advice: str
+    advice: Words
 
 
 def cup_shape(mass_g: float, resin: Resin, vessel: str) -> tuple[float, float]:
@@ -176,16 +177,13 @@ def _minutes(moment: float | None) -> float | None:
     return None if moment is None else round(moment / MINUTE, 1)
 
 
-def _advice(working: float | None, warm: list[float | None], peak: float) -> str:
-    if warm[2] is not None and warm[1] is not None:
-        gap = (warm[2] - warm[1]) / MINUTE
-        return (
-            f"Pour it within {POUR_BY * warm[1] / MINUTE:.0f} min. From 50 °C it takes {gap:.0f} min to "
-            "100 °C: smoke, and the cup melts. Should it run away, spread it in a shallow tray "
-            "outdoors."
-        )
+def _advice(working: float | None, warm: list[float | None], peak: float) -> Words:
     if warm[1] is not None:
-        return f"Pour it within {POUR_BY * warm[1] / MINUTE:.0f} min; it warms itself to {peak:.0f} °C."
+        within = POUR_BY * warm[1] / MINUTE
+        if warm[2] is not None:
+            gap = (warm[2] - warm[1]) / MINUTE
+            return words("cup.melts", within=within, gap=gap, warm=POUR_NOW_C, hot=SMOKES_C)
+        return words("cup.warms", within=within, peak=peak)
     if working is not None:
-        return f"It pours well for {working / MINUTE:.0f} min and stays below {max(peak, 25):.0f} °C."
-    return "It stays thin for a day."
+        return words("cup.cool", working=working / MINUTE, peak=max(peak, LEAST_TOLD_C))
+    return words("cup.thin")

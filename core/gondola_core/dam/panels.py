@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from ..scene import BoxShape, Round, Rounded, Tank
 from ..shape import polygon_perimeter, pushed_out, tank_plan
+from ..words import Words, words
 
 Array = NDArray[np.float64]
 
@@ -39,7 +40,7 @@ class CutList:
     outer_width_mm: float
     outer_behind_mm: float
     strip_mm: float
-    words: str
+    words: Words
 
 
 def cut_list(tank: Tank) -> CutList:
@@ -51,23 +52,23 @@ def cut_list(tank: Tank) -> CutList:
     if tank.taper_deg > 0:
         return CutList(
             panels=[], outer_width_mm=_outer(tank)[0], outer_behind_mm=_outer(tank)[1],
-            strip_mm=0.0, words="walls that lean come as a ready container: nothing to cut",
+            strip_mm=0.0, words=words("panels.container"),
         )
     sheet = tank.wall.thickness_mm + tank.cutting.film_mm
     high = tank.wall_height_mm + (tank.base.thickness_mm if tank.cutting.base_between else 0.0)
     if isinstance(tank.shape, BoxShape):
-        panels, words = _box(tank, sheet, high)
+        panels, joins = _box(tank, sheet, high)
     elif isinstance(tank.shape, Round | Rounded):
-        panels, words = _bent(tank, sheet, high)
+        panels, joins = _bent(tank, sheet, high)
     else:
-        panels, words = _mitred(tank, sheet, high)
+        panels, joins = _mitred(tank, sheet, high)
     widths = [panel.width_mm for panel in panels for _ in range(panel.count)]
     strip = sum(widths) + (len(widths) - 1) * tank.cutting.kerf_mm
     panels.append(_base(tank, sheet))
     outer = _outer(tank)
     return CutList(
         panels=panels, outer_width_mm=outer[0], outer_behind_mm=outer[1],
-        strip_mm=round(strip, 2), words=words,
+        strip_mm=round(strip, 2), words=joins,
     )
 
 
@@ -90,29 +91,27 @@ def _square(name: str, count: int, width: float, height: float) -> Panel:
     )
 
 
-def _box(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], str]:
+def _box(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], Words]:
     width, behind = tank.inner_width_mm, tank.inner_behind_mm
     if tank.cutting.corner == "pinwheel":
         return [
             _square("front and back", 2, width + sheet, high),
             _square("sides", 2, behind + sheet, high),
-        ], "pinwheel: each panel covers the edge of the next, all the same way round"
+        ], words("panels.pinwheel")
     return [
         _square("front and back", 2, width + 2 * sheet, high),
         _square("sides", 2, behind, high),
-    ], "front and back cover the edges of the sides: no joint on the face that is looked through"
+    ], words("panels.front_over_sides")
 
 
-def _bent(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], str]:
+def _bent(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], Words]:
     length = polygon_perimeter(pushed_out(tank_plan(tank), sheet / 2))
     if isinstance(tank.shape, Round) and tank.inner_width_mm == tank.inner_behind_mm:
         length = pi * (tank.inner_width_mm + sheet)
-    return [_square("bent wall", 1, length + OVERLAP_MM, high)], (
-        f"one sheet bent round, {OVERLAP_MM:g} mm of it on itself; measured at mid-thickness"
-    )
+    return [_square("bent wall", 1, length + OVERLAP_MM, high)], words("panels.bent", overlap=OVERLAP_MM)
 
 
-def _mitred(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], str]:
+def _mitred(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], Words]:
     points = tank_plan(tank)
     ends = np.roll(points, -1, axis=0)
     ahead = ends - points
@@ -136,7 +135,7 @@ def _mitred(tank: Tank, sheet: float, high: float) -> tuple[list[Panel], str]:
         )
         for (width, left, right), numbers in sides.items()
     ]
-    return panels, "mitred: widths are of the outer face, bevels lean to the inside"
+    return panels, words("panels.mitred")
 
 
 def _base(tank: Tank, sheet: float) -> Panel:

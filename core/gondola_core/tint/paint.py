@@ -11,7 +11,7 @@ from scipy.optimize import linprog, minimize
 from ..errors import GondolaError
 from ..scene import Figure, Scene
 from ..units import MM
-from ..words import words
+from ..words import Words, words
 from .attenuation import Water
 from .colour import colour_difference, hex_of, lab_of_linear, linear_of_hex, linear_srgb, reflectance_of_hex
 from .sights import water_of
@@ -61,7 +61,7 @@ class PaintAnswer:
     gap_de00: float
     possible: str
     white_reads_srgb: str
-    sentence: str
+    sentence: Words
     places: list[OtherPlace]
     zones: list[ZoneReads]
 
@@ -173,21 +173,11 @@ def paint_answer(scene: Scene, figure_id: str, wished_srgb: str) -> PaintAnswer:
     )
 
 
-def _sentence(
-    name: str, depth: float, behind: float, possible: str, gap: float, reads: str
-) -> str:
-    where = f"{depth:.0f} mm deep and {behind:.0f} mm behind the glass"
+def _sentence(name: str, depth: float, behind: float, possible: str, gap: float, reads: str) -> Words:
+    where = words("paint.where", deep=depth, behind=behind)
     if possible == "paintable":
-        return f"A paint can do it for the {name}, {where}."
-    if possible == "no paint at all":
-        return (
-            f"No paint can do it {where}: the water takes that light away. The nearest reads {reads}, "
-            f"off by {gap:.0f}."
-        )
-    return (
-        f"No usual paint can do it {where}, only an odd spectrum (fluorescent paint is not modelled). "
-        f"The nearest reads {reads}, off by {gap:.0f}."
-    )
+        return words("paint.paintable", name=name, where=where)
+    return words("paint.none" if possible == "no paint at all" else "paint.odd", where=where, reads=reads, gap=gap)
 
 
 def _places(water: Water, wished: str, depth: float, behind: float) -> list[OtherPlace]:

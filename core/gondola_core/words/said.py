@@ -29,6 +29,10 @@ class Words:
     def __str__(self) -> str:
         return self.said()
 
+    def __contains__(self, part: str) -> bool:
+        """True if the sentence in metric units holds a part."""
+        return part in self.said()
+
     @classmethod
     def __get_pydantic_core_schema__(cls, *_: Any) -> core_schema.CoreSchema:
         """In JSON it is a sentence, in the `units` of the context that it is written with."""

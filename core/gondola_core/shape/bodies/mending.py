@@ -11,6 +11,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from ...errors import GondolaError
+from ...words import Words, words
 from .estimated import LEAST_CLEAR, estimated_solid
 from .lids import CannotClose, close_holes
 from .mesh import Colours, TriMesh, body_volume, mesh_area, mesh_volume
@@ -63,7 +64,7 @@ class Brought:
     volume_ml: float
     size_mm: list[float]
     triangles_count: int
-    words: list[str]
+    words: list[Words]
     estimate: Estimate | None = None
 
 
@@ -75,7 +76,7 @@ def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: st
     A mesh is taken as closed when every edge is used as often one way as the other: then winding
     numbers are whole everywhere, and no vertical line is left unbalanced.
     """
-    words: list[str] = []
+    said: list[Words] = []
     vertices, faces, kept = _welded(vertices, faces)
     colours = None if colours is None else colours[kept]
     if len(faces) < 4:
@@ -86,34 +87,31 @@ def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: st
         left = _open_edges(turned, len(vertices))
         if len(left) < len(open_edges):
             was, now = (abs(_signed(vertices - vertices.mean(axis=0), one)) for one in (faces, turned))
-            words.append(
-                f"Triangles that faced the wrong way were turned; the volume goes from "
-                f"{was / 1000:.2f} to {now / 1000:.2f} ml."
-            )
+            said.append(words("mending.turned", was=was / 1000, now=now / 1000))
             faces, open_edges = turned, left
     if len(open_edges):
         sewn = _sewn(vertices, faces, open_edges)
         if sewn is not None:
-            vertices, faces, kept, said = sewn
+            vertices, faces, kept, sewing = sewn
             colours = None if colours is None else colours[kept]
-            words, open_edges = [said], open_edges[:0]
+            said, open_edges = [sewing], open_edges[:0]
     if len(open_edges):
         sound = len(vertices)
         try:
-            vertices, faces, said = _lidded(vertices, faces, open_edges)
+            vertices, faces, lids = _lidded(vertices, faces, open_edges)
             if len(_open_edges(faces, len(vertices))):
                 raise CannotClose("edges are left that only one triangle uses")
         except CannotClose as why:
             return _estimated(vertices[:sound], faces[(faces < sound).all(axis=1)], colours, why, unit)
         colours = None if colours is None else _lids_coloured(colours, faces, sound, len(vertices))
-        words.append(said)
+        said.append(lids)
     faces, flipped = _outward_shells(vertices, faces)
     if flipped:
-        words.append("It was inside out and has been turned; its volume stays.")
+        said.append(words("mending.inside_out"))
     mesh = TriMesh(vertices, faces.astype(np.int32))
     volume, shared = body_volume(mesh)
     if shared > LEAST_SHARED * volume:
-        words.append(f"Its parts overlap: the {shared / 1000:.2f} ml that they share count once.")
+        said.append(words("mending.shared", shared=shared / 1000))
     size = vertices.max(axis=0) - vertices.min(axis=0)
     if volume < LEAST_SOLID * float(np.prod(np.maximum(size, 1e-9))):
         raise GondolaError(
@@ -127,7 +125,7 @@ def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: st
         volume_ml=volume / 1000,
         size_mm=[round(float(side), 2) for side in size],
         triangles_count=len(faces),
-        words=words,
+        words=said,
     )
 
 
@@ -192,7 +190,7 @@ def _turned_alike(vertices: Array, faces: Whole) -> Whole:
 
 def _sewn(
     vertices: Array, faces: Whole, open_edges: Whole
-) -> tuple[Array, Whole, Whole, str] | None:
+) -> tuple[Array, Whole, Whole, Words] | None:
     """Corners of open edges that nearly meet made one; None where that does not close the mesh.
 
     Returns (vertices, faces, which of the given vertices they are, what was done).
@@ -219,13 +217,10 @@ def _sewn(
     if len(_open_edges(turned, len(points))):
         return None
     skin = mesh_area(TriMesh(points, turned.astype(np.int32)))
-    return points, turned, first[kept], (
-        f"Torn edges were sewn where corners lay within {reach:.2f} mm of each other; the volume may "
-        f"be off by {skin * reach / 2000:.2f} ml."
-    )
+    return points, turned, first[kept], words("mending.sewn", reach=reach, off=skin * reach / 2000)
 
 
-def _lidded(vertices: Array, faces: Whole, open_edges: Whole) -> tuple[Array, Whole, str]:
+def _lidded(vertices: Array, faces: Whole, open_edges: Whole) -> tuple[Array, Whole, Words]:
     """Holes closed with lids, and what that changed; CannotClose where they cannot be."""
     before = _signed(vertices - vertices.mean(axis=0), faces)
     closed = close_holes(vertices, faces, open_edges)
@@ -233,11 +228,10 @@ def _lidded(vertices: Array, faces: Whole, open_edges: Whole) -> tuple[Array, Wh
     change = abs(after - before) / max(abs(after), 1e-9)
     smooth = sum(not lid.flat for lid in closed.lids)
     holes = len(closed.lids)
-    noun = "hole was" if holes == 1 else "holes were"
-    kind = "a flat lid" if not smooth else "a smooth lid" if smooth == holes else "flat and smooth lids"
+    kind = words(f"mending.{'flat' if not smooth else 'smooth' if smooth == holes else 'mixed'}")
     area = sum(lid.area for lid in closed.lids)
-    return closed.vertices, closed.faces, (
-        f"{holes} {noun} closed with {kind}, {area / 100:.2f} cm² in all; the volume changed by {change:.1%}."
+    return closed.vertices, closed.faces, words(
+        "mending.lid", holes=holes, kind=kind, area=area / 100, change=change
     )
 
 
@@ -263,8 +257,7 @@ def _estimated(
         size_mm=[round(float(side), 2) for side in size],
         triangles_count=len(solid.mesh.faces),
         words=[
-            f"It does not close: {reason}. It is taken as an estimated solid, of what its skin winds around: "
-            f"{solid.volume / 1000:.2f} ml, give or take {spread / 1000:.2f} ml."
+            words("mending.estimated", reason=reason, volume=solid.volume / 1000, spread=spread / 1000),
         ],
         estimate=Estimate(
             least_ml=solid.least_volume / 1000, most_ml=solid.most_volume / 1000,

@@ -7,7 +7,7 @@ import { Caution } from "../../ui/caution";
 import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
-import { lengthText, massText, temperatureText, volumeText } from "../../units/display";
+import { heavyText, lengthText, massText, temperatureText, volumeText } from "../../units/display";
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
 import { optionsOf, useShelf } from "../../desk/shelf";
 
@@ -73,7 +73,7 @@ export function TankInspector() {
       <Box as="dl" margin="0">
         <Row label="outside">{lengthText(outcome.whole.outer_width_mm, units, 1)} x {lengthText(outcome.whole.outer_behind_mm, units, 1)}</Row>
         <Row label="water above the bed">{volumeText(outcome.whole.free_volume_ml, units)}</Row>
-        <Row label="weighs about">{outcome.whole.piece_kg} kg</Row>
+        <Row label="weighs about">{heavyText(outcome.whole.piece_kg, units)}</Row>
         <Row label="wall above the fill line">{lengthText(outcome.whole.headroom_mm, units, 1)}</Row>
         {outcome.whole.pieces_count > 1 ? <Row label={`resin for ${outcome.whole.pieces_count}`}>{massText(outcome.whole.all_pieces_mix_g, units)}</Row> : null}
       </Box>
