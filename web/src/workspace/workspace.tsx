@@ -1,6 +1,5 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 
 import { ask } from "../api/ask";
@@ -41,8 +40,8 @@ export function Workspace() {
 function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
   const work = useScene(first);
   const tried = useTrial(work);
-  const { units } = tried.shown.brief;
-  useEffect(() => { readIn(units ?? {}); }, [units]);
+  // before anything below asks: what it is told is said in these units
+  readIn(tried.shown.brief.units ?? {});
   const { answered, problem } = useOutcome(tried.shown);
   return (
     <Flex direction="column" height={{ base: "auto", xl: "100vh" }} minHeight="640px" overflow={{ base: "visible", xl: "hidden" }}>

@@ -22,7 +22,7 @@ export function Cup() {
   const mass_g = told ? Math.max(5, Math.round(told.cup.mix.mix_g / told.cup.mix.cups_count)) : 100;
   const room_c = scene.brief.room.day_c;
   const cup = useQuery({
-    queryKey: ["cup", resin, mass_g, pour?.mix_c, room_c, vessel],
+    queryKey: ["cup", resin, mass_g, pour?.mix_c, room_c, vessel, units],
     enabled: resin !== undefined && !resin.light,
     staleTime: Infinity,
     retry: false,
