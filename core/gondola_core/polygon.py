@@ -178,3 +178,24 @@ def _clip(outline, x_faces, y_faces):  # type: ignore[no-untyped-def]
                     walls[made, 4], walls[made, 5] = 0.5 * (ax + bx), 0.5 * (ay + by)
                     made += 1
     return area, mx, my, along, walls[:made].copy()
+
+
+def polygon_area(points: Array) -> float:
+    """Area of a polygon, positive if anticlockwise. Source: definition"""
+    x, y = points[:, 0], points[:, 1]
+    return float(0.5 * (x * np.roll(y, -1) - np.roll(x, -1) * y).sum())
+
+
+def polygon_perimeter(points: Array) -> float:
+    """Length around a polygon."""
+    return float(np.linalg.norm(np.roll(points, -1, axis=0) - points, axis=1).sum())
+
+
+def pushed_out(points: Array, distance: float) -> Array:
+    """The polygon with every side moved outward, corners mitred; anticlockwise in and out."""
+    ahead = np.roll(points, -1, axis=0) - points
+    ahead /= np.linalg.norm(ahead, axis=1)[:, None]
+    outward = np.stack([ahead[:, 1], -ahead[:, 0]], axis=1)
+    before = np.roll(outward, 1, axis=0)
+    middle = before + outward
+    return np.asarray(points + 2 * distance * middle / (middle**2).sum(axis=1)[:, None])

@@ -20,9 +20,10 @@ from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
 from gondola_core.cure.moments import pour_cures
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.materials import load_library
+from gondola_core.polygon import polygon_area
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import Regular, Round, scene_from
-from gondola_core.shape import polygon_area, tank_plan
+from gondola_core.shape import tank_plan
 
 LIBRARY = load_library()
 MOMENTS = ("gel_h", "tack_closes_h", "hard_h", "demould_h")

@@ -6,6 +6,8 @@ import unittest
 from dataclasses import fields, is_dataclass
 from pathlib import Path
 
+import networkx as nx
+
 import gondola_core
 from gondola_core.materials import load_library
 from gondola_core.materials.library import read_rows, read_sources
@@ -103,3 +105,83 @@ class Imports(unittest.TestCase):
                             name.split(".")[0],
                             {"django", "ninja", "huey", "requests", "http", "urllib", "socket"},
                         )
+
+
+KERNEL_MARK = "njit"
+MOST_LINES, MOST_PARAMETERS = 40, 8
+ARGUED = {
+    "samples.eelgrass.eelgrass": "a document written out, field by field",
+    "samples.ferry_landing.ferry_landing": "a document written out, field by field",
+    "samples.quarry_pool.quarry_pool": "a document written out, field by field",
+    "tint.colour.colour_difference": "one published formula in the order of its terms",
+    "answers.pours._pours": "joins the parts of a pour; each of its parameters is one of them",
+}
+"""Functions outside kernels that may be longer or take more, each with why."""
+
+
+def functions(root):
+    """Every function under a folder: (dotted name, node, whether it is a compiled kernel)."""
+    for path in sorted(root.rglob("*.py")):
+        module = ".".join(path.relative_to(root).with_suffix("").parts)
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
+                kernel = any(KERNEL_MARK in ast.dump(one) for one in node.decorator_list)
+                yield f"{module}.{node.name}", node, kernel
+
+
+def lines_of(node):
+    """Lines of a function without its docstring."""
+    first = node.body[0]
+    is_docstring = isinstance(first, ast.Expr) and isinstance(first.value, ast.Constant)
+    told = first.end_lineno - first.lineno + 1 if is_docstring else 0
+    return node.end_lineno - node.lineno + 1 - told
+
+
+class Sizes(unittest.TestCase):
+    def test_functions_outside_kernels_are_short_and_take_little(self):
+        large = {
+            name for name, node, kernel in functions(ROOT)
+            if not kernel and (lines_of(node) > MOST_LINES or parameters(node) > MOST_PARAMETERS)
+        }
+        self.assertEqual(large, set(ARGUED))
+
+    def test_kernels_take_blocks_not_names(self):
+        for name, node, kernel in functions(ROOT):
+            if kernel:
+                with self.subTest(name):
+                    self.assertLessEqual(parameters(node), 16)
+
+    def test_lines_stay_within_120_characters(self):
+        for path in [*ROOT.rglob("*.py"), *Path(__file__).parent.glob("*.py")]:
+            longest = max((len(line.split("  # type:")[0]) for line in path.read_text("utf-8").splitlines()), default=0)
+            with self.subTest(path.name):
+                self.assertLessEqual(longest, 120)
+
+
+def parameters(node):
+    return len(node.args.posonlyargs) + len(node.args.args) + len(node.args.kwonlyargs)
+
+
+class Circles(unittest.TestCase):
+    def test_no_two_modules_import_each_other_in_the_end(self):
+        graph = nx.DiGraph()
+        modules = {".".join(("gondola_core", *path.relative_to(ROOT).with_suffix("").parts)): path
+                   for path in ROOT.rglob("*.py")}
+        for name, path in modules.items():
+            package = name.removesuffix(".__init__") if name.endswith("__init__") else name.rpartition(".")[0]
+            for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+                if not isinstance(node, ast.ImportFrom) or not node.level:
+                    continue
+                base = ".".join([*package.split(".")[: len(package.split(".")) - node.level + 1],
+                                 *(node.module or "").split(".")]).strip(".")
+                for one in node.names:
+                    target = next((found for found in (f"{base}.{one.name}", base, f"{base}.__init__")
+                                   if found in modules), None)
+                    if target and target != name:
+                        graph.add_edge(name, target)
+        circles = [sorted(one) for one in nx.strongly_connected_components(graph) if len(one) > 1]
+        self.assertEqual(circles, [])
+        self.assertGreater(graph.number_of_edges(), 400)
+
+    def test_no_two_files_are_called_answer_but_the_one(self):
+        self.assertEqual([path.parent.name for path in ROOT.rglob("answer.py")], ["answers"])

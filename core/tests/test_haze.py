@@ -7,7 +7,7 @@ from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import water_of
 from gondola_core.tint.attenuation import DIFFUSE_PATH, LIGHTS, Water
-from gondola_core.tint.haze import SURFACE_BACK, haze_field, slab
+from gondola_core.tint.haze import SURFACE_BACK, Block, haze_field, slab
 from gondola_core.tint.top_view import seen_from_above
 
 BANDS = np.ones(31)
@@ -16,10 +16,8 @@ BANDS = np.ones(31)
 def field(depth, a, b, g=0.0, bed=0.5, sides="painted_white", layers=1):
     depths = np.linspace(0.0, depth, layers + 1)
     table = np.ones((layers, 31))
-    return haze_field(
-        depths, a * table, b * table, g * table, path=DIFFUSE_PATH, bed_reflectance=bed * BANDS,
-        width=0.2, behind=0.2, sides=sides,
-    )
+    block = Block(width=0.2, behind=0.2, sides=sides, path=DIFFUSE_PATH, bed_reflectance=bed * BANDS)
+    return haze_field(depths, a * table, b * table, g * table, block)
 
 
 class Slabs(unittest.TestCase):

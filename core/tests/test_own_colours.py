@@ -87,7 +87,7 @@ class Reading(unittest.TestCase):
         open_top = whole.faces[whole.triangles_center[:, 2] < 9.3]
         holed = painted(trimesh.Trimesh(whole.vertices, open_top, process=False))
         brought = bring_mesh(file_of(holed, "ply"), "ply", "mm", "z")
-        self.assertIn("flat lid", " ".join(brought.words))
+        self.assertIn("flat lid", " ".join(map(str, brought.words)))
         self.assertEqual(len(brought.mesh.colours), len(brought.mesh.vertices))
         np.testing.assert_allclose(brought.mesh.colours[-1], UPPER, atol=1)  # the lid's middle
         np.testing.assert_allclose(halves(brought.mesh), [UPPER, LOWER], atol=1)

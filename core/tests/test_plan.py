@@ -7,9 +7,10 @@ from test_fill import FLAT, TANK
 from gondola_core.answers.kept import Keeper
 from gondola_core.errors import SceneError
 from gondola_core.evaluate import evaluate
+from gondola_core.polygon import polygon_area, polygon_perimeter, pushed_out
 from gondola_core.samples import eelgrass
 from gondola_core.scene import Chamfered, FreeShape, Regular, Round, Rounded, read_scene
-from gondola_core.shape import polygon_area, polygon_perimeter, pushed_out, tank_plan
+from gondola_core.shape import tank_plan
 from gondola_core.shape.columns import column_spans, free_volume_ml
 
 

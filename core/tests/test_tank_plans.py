@@ -4,10 +4,10 @@ import unittest
 
 import numpy as np
 
+from gondola_core.polygon import polygon_area, polygon_perimeter, pushed_out
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import BoxShape, Chamfered, FreeShape, Regular, Round, Rounded
 from gondola_core.shape import plan_box, tank_plan, wall_heights
-from gondola_core.shape.tanks import polygon_area, polygon_perimeter, pushed_out
 
 SHAPES = {
     "box": BoxShape(kind="box"),

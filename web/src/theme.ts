@@ -1,9 +1,7 @@
 import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
 
 /** The inks of the sheet; their values, by day and by night, are in styles.css. */
-const inks = [
-  "paper", "plot", "ink", "soft", "hair", "depth", "caution", "watch", "bed", "set", "wash",
-] as const;
+const inks = ["paper", "plot", "ink", "soft", "hair", "depth", "caution", "watch", "bed", "set", "wash"] as const;
 
 export const system = createSystem(
   defaultConfig,

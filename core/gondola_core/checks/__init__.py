@@ -1,30 +1,14 @@
 """Flags and remedies: what will go wrong, by how much, and what to try. Each file registers its checks."""
 
-from . import air, bed, dam, figures, hands, heat, recoat, water
+from ..discover import import_all
 from .flag import Finding, Flag, Remedy, Severity, Where
 from .registry import CHECKS, Check, check
 from .telling import flags_answer, reader_units, told_remedy
 
+import_all(__name__, __path__)
 FLAGS = flags_answer()
 
 __all__ = [
-    "CHECKS",
-    "FLAGS",
-    "Check",
-    "Finding",
-    "Flag",
-    "Remedy",
-    "Severity",
-    "Where",
-    "air",
-    "bed",
-    "check",
-    "dam",
-    "figures",
-    "hands",
-    "heat",
-    "reader_units",
-    "recoat",
+    "CHECKS", "FLAGS", "Check", "Finding", "Flag", "Remedy", "Severity", "Where", "check", "reader_units",
     "told_remedy",
-    "water",
 ]

@@ -123,8 +123,10 @@ def stand_cup(
             wall=PLASTIC, wall_thickness=sheet, base=PLASTIC, base_thickness=2 * sheet,
         ),
         [resin], [TimedPour(start=0.0, mix_c=mix_c, resin=0)], Room(np.full(4, room_c), span), span,
-        Tolerance(temperature_k=0.1, degree=1e-3),
-        scrubbing=Scrubbing(change_k=0.25, change_degree=0.005, longest=0.25 * HOUR, most_rows=720),
+        Tolerance(
+            temperature_k=0.1, degree=1e-3,
+            scrubbing=Scrubbing(change_k=0.25, change_degree=0.005, longest=0.25 * HOUR, most_rows=720),
+        ),
     )
     return _answer(marched, resin, mass_g, vessel, radius_mm, fill_mm, mix_c)
 

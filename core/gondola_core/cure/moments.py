@@ -102,49 +102,48 @@ def pour_cures(
     mean_room_c: float,
 ) -> list[PourCure | None]:
     """One answer a pour; None where a pour has no resin at all (all of it is bed)."""
-    fill = float(geometry.z_faces[-1])
-    x = 0.5 * (geometry.x_faces[:-1] + geometry.x_faces[1:])
-    y = 0.5 * (geometry.y_faces[:-1] + geometry.y_faces[1:])
     answers: list[PourCure | None] = []
     for number, pour in enumerate(pours):
         mine = marched.resin & (marched.pour_of_level == number)[:, None, None]
-        if not mine.any():
-            answers.append(None)
-            continue
-        peak = np.where(mine, marched.peak_c, -np.inf)
-        level, row, cell = np.unravel_index(int(np.argmax(peak)), peak.shape)
-        skin = marched.pour_of_level[marched.skin_level] == number
-        least = float(min(marched.degree_of_cure[mine].min(), marched.skin_degree[skin].min(initial=1.0)))
-        gel, tack, hard, demould = (
-            _last(np.concatenate([inside[mine], outside[skin]]), pour.start)
-            for inside, outside in zip(marched.crossed_at, marched.skin_crossed_at, strict=True)
-        )
-        cooled = _cooled_h(marched, number, pour.start)
-        if demould is not None:
-            demould = None if cooled is None else round(max(demould, cooled), 2)
-        days, degree = full_cure(
-            least, marched.end, pour.start, mean_room_c, resins[pour.resin]
-        )
         answers.append(
-            PourCure(
-                peak_c=round(float(peak[level, row, cell]), 2),
-                peak_at_h=round(float(marched.peak_at[level, row, cell] - pour.start) / HOUR, 2),
-                peak_place=PeakPlace(
-                    x_mm=round(float(x[cell]) / MM, 1),
-                    behind_mm=round(float(y[row]) / MM, 1),
-                    depth_mm=round((fill - float(marched.heights[level])) / MM, 1),
-                ),
-                gel_h=gel,
-                tack_opens_h=gel,
-                tack_closes_h=tack,
-                hard_h=hard,
-                demould_h=demould,
-                full_cure_d=round(days, 1),
-                full_cure_degree=round(degree, 4),
-                degree_at_end=round(least, 4),
-            )
+            _pour_cure(marched, geometry, number, pour, mine, resins[pour.resin], mean_room_c) if mine.any() else None
         )
     return answers
+
+
+def _pour_cure(
+    marched: Marched, geometry: CellGeometry, number: int, pour: TimedPour, mine: NDArray[np.bool_], resin: Resin,
+    mean_room_c: float,
+) -> PourCure:
+    """The cure of one pour, whose cells are `mine`."""
+    skin = marched.pour_of_level[marched.skin_level] == number
+    least = float(min(marched.degree_of_cure[mine].min(), marched.skin_degree[skin].min(initial=1.0)))
+    gel, tack, hard, demould = (
+        _last(np.concatenate([inside[mine], outside[skin]]), pour.start)
+        for inside, outside in zip(marched.crossed_at, marched.skin_crossed_at, strict=True)
+    )
+    cooled = _cooled_h(marched, number, pour.start)
+    if demould is not None:
+        demould = None if cooled is None else round(max(demould, cooled), 2)
+    days, degree = full_cure(least, marched.end, pour.start, mean_room_c, resin)
+    peak = np.where(mine, marched.peak_c, -np.inf)
+    hottest = np.unravel_index(int(np.argmax(peak)), peak.shape)
+    return PourCure(
+        peak_c=round(float(peak[hottest]), 2),
+        peak_at_h=round(float(marched.peak_at[hottest] - pour.start) / HOUR, 2),
+        peak_place=_peak_place(marched, geometry, *(int(at) for at in hottest)),
+        gel_h=gel, tack_opens_h=gel, tack_closes_h=tack, hard_h=hard, demould_h=demould,
+        full_cure_d=round(days, 1), full_cure_degree=round(degree, 4), degree_at_end=round(least, 4),
+    )
+
+
+def _peak_place(marched: Marched, geometry: CellGeometry, level: int, row: int, cell: int) -> PeakPlace:
+    x = 0.5 * (geometry.x_faces[cell] + geometry.x_faces[cell + 1])
+    y = 0.5 * (geometry.y_faces[row] + geometry.y_faces[row + 1])
+    return PeakPlace(
+        x_mm=round(float(x) / MM, 1), behind_mm=round(float(y) / MM, 1),
+        depth_mm=round((float(geometry.z_faces[-1]) - float(marched.heights[level])) / MM, 1),
+    )
 
 
 def peak_around_c(

@@ -81,33 +81,13 @@ def skin_of(box: CellBox, marks: int) -> Skin:
     at_wall, has_wall, has_corner = _wall_share(box)
     wet = (box.heat > 0) & ((box.inside >= LEAST_TOLD) | has_corner | ~has_wall)
     levels = len(box.pour_of_level)
-    rows: list[tuple[NDArray[Any], ...]] = []
-    for level in range(1, levels - 1):
-        pour = box.pour_of_level[level]
-        if pour < 0:
-            continue
-        is_top = box.pour_of_level[level + 1] != pour
-        is_bottom = box.pour_of_level[level - 1] != pour
-        here = wet[level].ravel()
-        cells = np.flatnonzero(here)
-        kept = at_wall[level].ravel()[cells]
-        if is_top:
-            rows.append(_top_points(box, at_wall, level, cells))
-        if is_bottom:
-            weight = _weight(box.down[level].ravel()[cells], box.up[level - 1].ravel()[cells])
-            below = np.where(box.pour_of_level[level - 1] < 0, 1.0, at_wall[level - 1].ravel()[cells])
-            own, other = (1 - weight) * kept, weight * below
-            rows.append(_points(cells, level, level - 1, own, other, own, other, False))
-        if not is_top and not is_bottom:
-            beside = has_wall[level].ravel()[cells]
-            zero = np.zeros(int(beside.sum()))
-            rows.append(
-                _points(cells[beside], level, level, kept[beside], zero, kept[beside], zero, False)
-            )
+    rows = [
+        row for level in range(1, levels - 1) if box.pour_of_level[level] >= 0
+        for row in _level_rows(box, at_wall, has_wall, level, np.flatnonzero(wet[level].ravel()))
+    ]
     columns = [np.concatenate(column) for column in zip(*rows, strict=True)]
     cell, level_of, beside_level, own, other, covered_own, covered_other, top = columns
     count = len(cell)
-    first = np.searchsorted(level_of, np.arange(levels + 1))
     return Skin(
         points=SkinPoints(
             cell=cell.astype(np.int64), beside=cell.astype(np.int64), level=level_of.astype(np.int64),
@@ -116,8 +96,31 @@ def skin_of(box: CellBox, marks: int) -> Skin:
             crossed_at=np.full((marks, count), np.nan),
         ),
         is_top=top.astype(bool), covered_own=covered_own, covered_other=covered_other,
-        first_of_level=first,
+        first_of_level=np.searchsorted(level_of, np.arange(levels + 1)),
     )
+
+
+def _level_rows(
+    box: CellBox, at_wall: Array, has_wall: NDArray[np.bool_], level: int, cells: NDArray[np.int64]
+) -> list[tuple[NDArray[Any], ...]]:
+    """Points of one level: at the open top, at the interface below, or along the walls between."""
+    pour = box.pour_of_level[level]
+    kept = at_wall[level].ravel()[cells]
+    is_top = box.pour_of_level[level + 1] != pour
+    is_bottom = box.pour_of_level[level - 1] != pour
+    rows: list[tuple[NDArray[Any], ...]] = []
+    if is_top:
+        rows.append(_top_points(box, at_wall, level, cells))
+    if is_bottom:
+        weight = _weight(box.down[level].ravel()[cells], box.up[level - 1].ravel()[cells])
+        below = np.where(box.pour_of_level[level - 1] < 0, 1.0, at_wall[level - 1].ravel()[cells])
+        own, other = (1 - weight) * kept, weight * below
+        rows.append(_points(cells, level, level - 1, own, other, own, other, False))
+    if not is_top and not is_bottom:
+        beside = has_wall[level].ravel()[cells]
+        zero = np.zeros(int(beside.sum()))
+        rows.append(_points(cells[beside], level, level, kept[beside], zero, kept[beside], zero, False))
+    return rows
 
 
 def cover(skin: Skin, level: int) -> None:

@@ -8,8 +8,9 @@ from math import ceil, cos, radians, sin, sqrt, tan
 
 import numpy as np
 
+from ..polygon import polygon_area, polygon_perimeter
 from ..scene import BoxShape, Round, Rounded, Tank
-from ..shape import polygon_area, polygon_perimeter, tank_plan
+from ..shape import tank_plan
 from ..units import G_PER_ML, GPA, GRAVITY, MM, MPA
 from .panels import CutList, cut_list
 from .plates import bulge, least_thickness, top_load_share, warm_stiffness_gpa

@@ -8,8 +8,9 @@ from math import pi, tan
 import numpy as np
 from numpy.typing import NDArray
 
+from ..polygon import polygon_perimeter, pushed_out
 from ..scene import BoxShape, Round, Rounded, Tank
-from ..shape import polygon_perimeter, pushed_out, tank_plan
+from ..shape import tank_plan
 from ..words import Words, words
 
 Array = NDArray[np.float64]

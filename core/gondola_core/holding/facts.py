@@ -10,7 +10,7 @@ from ..scene import Figure
 from ..shape import Bulk
 from ..units import GRAVITY, G
 from .load import Load, figure_mass_g
-from .ways import WAYS, Nearby, Pull, Way
+from .ways import Nearby, Pull, Way, ways_in_order
 
 NEUTRAL_G_ML = 0.05
 """Difference in density below which a figure may drift either way. Source: own_holding"""
@@ -62,6 +62,7 @@ def figure_facts(
     spread = bulk.spread_ml * abs(
         load.resin.density_g_ml - (figure.material.density_g_ml if figure.mass_g is None else 0.0)
     )
+    pull = Pull(figure=figure, resin=load.resin, force=load.force, near=near)
     return FigureFacts(
         figure_id=figure.id,
         volume_ml=round(bulk.volume_ml, 3),
@@ -81,7 +82,7 @@ def figure_facts(
         peak_c=near.peak_c,
         flat_underside_cm2=round(bulk.flat_underside_cm2, 2),
         trapped_ml=round(trapped_ml, 3),
-        ways=[way(Pull(figure=figure, resin=load.resin, force=load.force, near=near)) for way in WAYS.values()],
+        ways=[way(pull) for way in ways_in_order().values()],
     )
 
 

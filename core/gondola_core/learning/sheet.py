@@ -23,6 +23,10 @@ PEAK_OFF_K = 3.0
 """How far the peak meant by a most depth is off. Source: own_march"""
 SAFE_PEAK_C = 60.0
 """What a label means by its most depth: this peak in a 150 x 100 mm box at 23 °C. Source: own_march"""
+LIFE_MISSED, PEAK_MISSED_K = 0.15, 15.0
+"""Logarithm of the pot life, and K of the peak, by which a fit may miss its sheet. Source: assumed"""
+FILM_MM = 8.0
+"""Most depth below which a resin is one of films. Source: assumed"""
 SMALLEST, LARGEST = 0.05, 20.0
 """Factors on the class within which a sheet is believed. Source: assumed"""
 
@@ -68,68 +72,93 @@ def from_sheet(sheet: DataSheet, like: Resin, around: Surroundings) -> SheetFit:
     Thin films say only how rate times heat behave; for them the heat stays that of the class.
     GondolaError if no rate answers the sheet.
     """
-    given = like.model_copy(
-        update={
-            "id": sheet.id, "name": sheet.name, "viscosity_mpa_s": sheet.viscosity_mpa_s,
-            "most_pour_mm": sheet.most_pour_mm, "most_mix_g": sheet.most_mix_g,
-            "least_room_c": sheet.least_room_c, "working_min": sheet.pot_life_min,
-        }
-    )
-    thin = sheet.most_pour_mm < 8.0
-
-    def told(logs: np.ndarray) -> tuple[float, float]:
-        resin = _scaled(given, float(np.exp(logs[0])), float(np.exp(logs[1])) if not thin else 1.0)
-        cup = stand_cup(
-            resin, sheet.pot_mass_g, sheet.pot_c, sheet.pot_c,
-            hours=max(2.0, 4 * sheet.pot_life_min / 60),
-        )
-        life = cup.working_min if cup.working_min is not None else 4 * sheet.pot_life_min
-        return life, _box_peak(resin, sheet.most_pour_mm, around)
-
-    def away(moved: np.ndarray) -> np.ndarray:
-        logs = moved - 1.0
-        life, peak = told(logs)
-        first = np.log(max(life, 0.1) / sheet.pot_life_min) / POT_LIFE_OFF
-        pull = 0.05 * (logs if not thin else logs[:1])
-        if thin:
-            return np.array([first, *pull])
-        return np.array([first, (min(peak, 140.0) - SAFE_PEAK_C) / PEAK_OFF_K, *pull])
-
-    reach = (np.log(SMALLEST), np.log(LARGEST))
-    start = np.ones(1 if thin else 2)  # logs about 1: a relative difference step then has a size
-    low = [reach[0]] if thin else [reach[0], np.log(0.4)]
-    high = [reach[1]] if thin else [reach[1], np.log(1.9)]
-    found = least_squares(
-        away, start, bounds=(np.add(low, 1), np.add(high, 1)), diff_step=0.02,
-        xtol=1e-4, ftol=1e-5, max_nfev=25,
-    )
-    logs = found.x - 1.0 if not thin else np.array([found.x[0] - 1.0, 0.0])
-    life, peak = told(logs)
-    if abs(np.log(life / sheet.pot_life_min)) > 0.15 or (not thin and peak > SAFE_PEAK_C + 15):
+    fit = _Fit(sheet, _labelled(sheet, like), around)
+    logs, jacobian = fit.found()
+    life, peak = fit.told(logs)
+    if abs(np.log(life / sheet.pot_life_min)) > LIFE_MISSED or (not fit.thin and peak > SAFE_PEAK_C + PEAK_MISSED_K):
         raise GondolaError(
             words("refusals.no_such_resin", name=like.name, life=sheet.pot_life_min, deep=sheet.most_pour_mm),
             "pot_life_min",
         )
     rate, heat = float(np.exp(logs[0])), float(np.exp(logs[1]))
-    spread = _spread(found.jac, thin)
-    story = (
-        f"class {like.name}, rate x {rate:.2f}, heat x {heat:.2f}, from a pot life of "
-        f"{sheet.pot_life_min:g} min for {sheet.pot_mass_g:g} g at {sheet.pot_c:g} °C"
-    )
-    if thin:
-        story += "; a thin film does not tell its heat, which stays the class's"
-    else:
-        story += f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
-    resin = _scaled(given, rate, heat).model_copy(
-        update={
-            "rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": story,
-        }
+    spread, story = _spread(jacobian, fit.thin), _story(sheet, like, rate, heat, fit.thin)
+    resin = _scaled(fit.given, rate, heat).model_copy(
+        update={"rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": story}
     )
     return SheetFit(
         resin=Resin.model_validate(resin.model_dump()), rate_factor=round(rate, 3),
         heat_factor=round(heat, 3), rate_spread_fraction=spread[0], heat_spread_fraction=spread[1],
         pot_life_min=round(life, 1), peak_c=round(peak, 1), words=story,
     )
+
+
+def _labelled(sheet: DataSheet, like: Resin) -> Resin:
+    """The class with all that the label itself says."""
+    return like.model_copy(
+        update={
+            "id": sheet.id, "name": sheet.name, "viscosity_mpa_s": sheet.viscosity_mpa_s,
+            "most_pour_mm": sheet.most_pour_mm, "most_mix_g": sheet.most_mix_g,
+            "least_room_c": sheet.least_room_c, "working_min": sheet.pot_life_min,
+        }
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Fit:
+    """Factors on rate and heat of a class, by their logarithms, against what a sheet says."""
+
+    sheet: DataSheet
+    given: Resin
+    around: Surroundings
+
+    @property
+    def thin(self) -> bool:
+        """True for a resin of films, whose heat the sheet does not tell."""
+        return self.sheet.most_pour_mm < FILM_MM
+
+    def told(self, logs: np.ndarray) -> tuple[float, float]:
+        """Pot life [min] and peak at most depth [degrees C] with these factors."""
+        sheet = self.sheet
+        resin = _scaled(self.given, float(np.exp(logs[0])), float(np.exp(logs[1])) if not self.thin else 1.0)
+        cup = stand_cup(
+            resin, sheet.pot_mass_g, sheet.pot_c, sheet.pot_c,
+            hours=max(2.0, 4 * sheet.pot_life_min / 60),
+        )
+        life = cup.working_min if cup.working_min is not None else 4 * sheet.pot_life_min
+        return life, _box_peak(resin, sheet.most_pour_mm, self.around)
+
+    def away(self, moved: np.ndarray) -> np.ndarray:
+        """Residuals in sigmas, and a weak pull to the class."""
+        logs = moved - 1.0
+        life, peak = self.told(logs)
+        first = np.log(max(life, 0.1) / self.sheet.pot_life_min) / POT_LIFE_OFF
+        pull = 0.05 * (logs if not self.thin else logs[:1])
+        if self.thin:
+            return np.array([first, *pull])
+        return np.array([first, (min(peak, 140.0) - SAFE_PEAK_C) / PEAK_OFF_K, *pull])
+
+    def found(self) -> tuple[np.ndarray, np.ndarray]:
+        """Logarithms of rate and heat, and the slopes of the residuals there."""
+        reach = (np.log(SMALLEST), np.log(LARGEST))
+        start = np.ones(1 if self.thin else 2)  # logs about 1: a relative difference step then has a size
+        low = [reach[0]] if self.thin else [reach[0], np.log(0.4)]
+        high = [reach[1]] if self.thin else [reach[1], np.log(1.9)]
+        found = least_squares(
+            self.away, start, bounds=(np.add(low, 1), np.add(high, 1)), diff_step=0.02,
+            xtol=1e-4, ftol=1e-5, max_nfev=25,
+        )
+        return (found.x - 1.0 if not self.thin else np.array([found.x[0] - 1.0, 0.0])), found.jac
+
+
+def _story(sheet: DataSheet, like: Resin, rate: float, heat: float, thin: bool) -> str:
+    """Where the resin comes from; it stays with the resin, so it is told in the document's own units."""
+    story = (
+        f"class {like.name}, rate x {rate:.2f}, heat x {heat:.2f}, from a pot life of "
+        f"{sheet.pot_life_min:g} min for {sheet.pot_mass_g:g} g at {sheet.pot_c:g} °C"
+    )
+    if thin:
+        return story + "; a thin film does not tell its heat, which stays the class's"
+    return story + f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
 
 
 def _scaled(resin: Resin, rate: float, heat: float) -> Resin:

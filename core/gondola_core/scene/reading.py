@@ -139,54 +139,59 @@ def _models_in(annotation: Any) -> list[type[BaseModel]]:
 
 
 def _sentence(label: str, field: FieldInfo | None, flaw: dict[str, Any]) -> str | Words:
-    kind, context = flaw["type"], flaw.get("ctx", {})
-    given = flaw.get("input")
-    shown = _shown(given)
+    kind, context, given = flaw["type"], flaw.get("ctx", {}), flaw.get("input")
     name = label[:1].upper() + label[1:]
     if kind == "value_error":
         error = context.get("error")
         return words("refusals.flaw", flaw=error.sentence if isinstance(error, Flaw) else str(error))
     if kind in ("greater_than_equal", "less_than_equal"):
         return words("refusals.range", name=label, range=_range(field, context), given=_given(field, given))
-    if kind == "string_too_long":
-        return f"{name} may have {context['max_length']} characters at most."
-    if kind == "string_too_short":
-        return f"{name} is empty."
     if kind in ("too_short", "too_long"):
-        short = kind == "too_short"
-        bound = context["min_length" if short else "max_length"]
-        noun = "entry" if bound == 1 else "entries"
-        return (
-            f"{name} has to have {'at least' if short else 'at most'} {bound} {noun}; "
-            f"it has {context['actual_length']}."
-        )
-    if kind.startswith(("datetime_", "timezone_")):
-        return f"{name} has to be a date and time such as 2027-03-05T09:00; {shown}."
-    if kind.startswith("bool_"):
-        return f"{name} has to be true or false; {shown}."
+        return _counted(name, kind == "too_short", context)
+    for kinds, said in _SAID.items():
+        if kind in kinds or kind.startswith(tuple(one for one in kinds if one.endswith("_"))):
+            return f"{name} {said.format(**context)}"
+    wanted = _wanted(kind, context)
+    if wanted is not None:
+        return f"{name} has to be {wanted}; {_shown(given)}."
+    return f"{name}: {flaw['msg'][:1].lower()}{flaw['msg'][1:]}; {_shown(given)}."
+
+
+_SAID = {
+    ("string_too_long",): "may have {max_length} characters at most.",
+    ("string_too_short",): "is empty.",
+    ("missing",): "is missing.",
+    ("extra_forbidden",): "is not a field of a scene: take it out or correct its spelling.",
+}
+"""What is said of a field, whatever stands in it; kinds that end in an underscore are beginnings."""
+_WANTED = {
+    ("datetime_", "timezone_"): "a date and time such as 2027-03-05T09:00",
+    ("bool_",): "true or false",
+    ("string_type",): "text",
+    ("list_type",): "a list",
+    ("model_type", "model_attributes_type", "dict_type"): "an object with fields of its own",
+    ("int_type", "int_from_float"): "a whole number",
+    ("float_type", "finite_number"): "a number",
+}
+
+
+def _wanted(kind: str, context: dict[str, Any]) -> str | None:
+    """What a field has to be."""
     if kind == "string_pattern_mismatch":
-        wanted = "a colour such as #8a4b32" if "#" in context["pattern"] else (
-            "small letters, digits and dashes, 40 at most"
-        )
-        return f"{name} has to be {wanted}; {shown}."
-    if kind == "string_type":
-        return f"{name} has to be text; {shown}."
-    if kind == "list_type":
-        return f"{name} has to be a list; {shown}."
-    if kind in ("model_type", "model_attributes_type", "dict_type"):
-        return f"{name} has to be an object with fields of its own; {shown}."
-    if kind == "missing":
-        return f"{name} is missing."
-    if kind == "extra_forbidden":
-        return f"{name} is not a field of a scene: take it out or correct its spelling."
-    if kind in ("int_type", "int_from_float"):
-        return f"{name} has to be a whole number; {shown}."
-    if kind in ("float_type", "finite_number"):
-        return f"{name} has to be a number; {shown}."
+        is_colour = "#" in context["pattern"]
+        return "a colour such as #8a4b32" if is_colour else "small letters, digits and dashes, 40 at most"
     if kind in ("literal_error", "union_tag_invalid"):
-        wanted = context.get("expected") or context.get("expected_tags")
-        return f"{name} has to be {wanted}; {shown}."
-    return f"{name}: {flaw['msg'][:1].lower()}{flaw['msg'][1:]}; {shown}."
+        return str(context.get("expected") or context.get("expected_tags"))
+    for kinds, wanted in _WANTED.items():
+        if kind in kinds or kind.startswith(tuple(one for one in kinds if one.endswith("_"))):
+            return wanted
+    return None
+
+
+def _counted(name: str, short: bool, context: dict[str, Any]) -> str:
+    bound = context["min_length" if short else "max_length"]
+    noun = "entry" if bound == 1 else "entries"
+    return f"{name} has to have {'at least' if short else 'at most'} {bound} {noun}; it has {context['actual_length']}."
 
 
 def _shown(given: object) -> str:

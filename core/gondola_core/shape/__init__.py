@@ -6,7 +6,7 @@ from .bodies.chords import figure_chords, solid_volume
 from .bodies.mesh import Meshes, TriMesh, mesh_area, mesh_spans, mesh_volume, meshes_held
 from .bodies.outline import VIEWS, Outline, outlines, put_in_place, silhouette_of
 from .bodies.shapes import solid_mesh
-from .tanks import plan_box, polygon_area, polygon_perimeter, pushed_out, tank_plan, wall_heights
+from .tanks import plan_box, tank_plan, wall_heights
 
 __all__ = [
     "VIEWS",
@@ -27,9 +27,6 @@ __all__ = [
     "meshes_held",
     "outlines",
     "plan_box",
-    "polygon_area",
-    "polygon_perimeter",
-    "pushed_out",
     "put_in_place",
     "silhouette_of",
     "solid_mesh",

@@ -13,8 +13,9 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+from ..polygon import polygon_area
 from ..scene import Bed, Figure, Tank
-from . import Meshes, bed_heights, figure_spans, mesh_spans, plan_box, polygon_area, tank_plan, wall_heights
+from . import Meshes, bed_heights, figure_spans, mesh_spans, plan_box, tank_plan, wall_heights
 from .bodies.body import own_mesh
 
 Array = NDArray[np.float64]

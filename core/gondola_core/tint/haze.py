@@ -68,18 +68,33 @@ def slab(absorption: Array, backscatter: Array, thickness: float) -> tuple[Array
     return np.asarray(beta * sinh / below), np.asarray(1.0 / below)
 
 
-def haze_field(
-    depths: Array, absorption: Array, scatter: Array, cosine: Array, *, path: float,
-    bed_reflectance: Array, width: float, behind: float, sides: str,
-) -> HazeField:
+@dataclass(frozen=True, slots=True)
+class Block:
+    """A block of water: its size [m], its sides (polished, sanded or painted_white), and the light on its bed.
+
+    path              mean path of the light that enters from above
+    bed_reflectance   (31,)
+    """
+
+    width: float
+    behind: float
+    sides: str
+    path: float
+    bed_reflectance: Array
+
+    @property
+    def leak(self) -> float:
+        """What leaks out through the sides [1/m]."""
+        if self.sides == "painted_white":
+            return 0.0
+        return LEAK * (self.width + self.behind) / (self.width * self.behind) * (2.0 if self.sides == "sanded" else 1.0)
+
+
+def haze_field(depths: Array, absorption: Array, scatter: Array, cosine: Array, block: Block) -> HazeField:
     """The light field of layers that scatter, by adding thin slabs from the floor up.
 
     depths            (layers + 1,) from 0 [m]
     absorption, scatter, cosine   (layers, 31) a, b [1/m], g
-    path              mean path of the light that enters from above
-    bed_reflectance   (31,)
-    width, behind     of the block [m]
-    sides             polished, sanded or painted_white: whether light leaks out there
 
         dF/dz = -(2(a + leak) + b')F + b'G + b'D F_d / 2, and the mirror of it for G
         F(0) = r_i G(0),  G(H) = rho (F(H) + F_d(H))
@@ -90,23 +105,35 @@ def haze_field(
     middle = 0.5 * (edges[:-1] + edges[1:])
     thin = float(edges[1] - edges[0])
     layer = np.clip(np.searchsorted(depths, middle, side="right") - 1, 0, len(absorption) - 1)
-    leak = 0.0 if sides == "painted_white" else LEAK * (width + behind) / (width * behind)
-    if sides == "sanded":
-        leak *= 2.0
     a, b, g = absorption[layer], scatter[layer], cosine[layer]
     back = b * (1 - g)
     extinct = a + back
-    direct = np.concatenate([np.zeros((1, a.shape[1])), np.cumsum(path * extinct * thin, axis=0)])
+    direct = np.concatenate([np.zeros((1, a.shape[1])), np.cumsum(block.path * extinct * thin, axis=0)])
     direct = np.exp(-direct)
-    r, t = slab(a + leak, back, thin)
+    r, t = slab(a + block.leak, back, thin)
     # half of what the beam loses to scatter in a slab leaves it either way, from its middle
     lost = -np.diff(direct, axis=0) * np.divide(back, extinct, out=np.zeros_like(back), where=back > 0)
-    half_r, half_t = slab(a + leak, back, 0.5 * thin)
+    half_r, half_t = slab(a + block.leak, back, 0.5 * thin)
     source = 0.5 * lost * half_t / (1.0 - half_r)
-    up_reflect = np.empty((SLABS + 1, a.shape[1]))
+    down, up = _streams(r, t, source, block.bed_reflectance, direct[-1])
+    at = np.clip(np.searchsorted(depths, edges, side="right") - 1, 0, len(absorption) - 1)
+    b_at, g_at = scatter[at], cosine[at]
+    back_at = b_at * (1 - g_at)
+    albedo = np.divide(back_at, absorption[at] + back_at, out=np.zeros_like(b_at), where=b_at > 0)
+    veiling = albedo / 4 * (block.path * direct + 2 * down + 2 * up) * (1 + FORWARD_VEIL * g_at)
+    return HazeField(edges, direct + down, veiling)
+
+
+def _streams(r: Array, t: Array, source: Array, bed_reflectance: Array, on_bed: Array) -> tuple[Array, Array]:
+    """Light downward and upward at the edges of the slabs, each (slabs + 1, 31), that of the beam left out.
+
+    r, t, source   reflectance, transmittance and own light of each slab
+    on_bed         what is left of the beam at the bed
+    """
+    up_reflect = np.empty((SLABS + 1, r.shape[1]))
     up_source = np.empty_like(up_reflect)
     up_reflect[-1] = bed_reflectance
-    up_source[-1] = bed_reflectance * direct[-1]
+    up_source[-1] = bed_reflectance * on_bed
     for k in range(SLABS - 1, -1, -1):
         many = 1.0 / (1.0 - r[k] * up_reflect[k + 1])
         up_reflect[k] = r[k] + t[k] ** 2 * up_reflect[k + 1] * many
@@ -116,10 +143,4 @@ def haze_field(
     for k in range(SLABS):
         many = 1.0 / (1.0 - r[k] * up_reflect[k + 1])
         down[k + 1] = (t[k] * down[k] + source[k] + r[k] * up_source[k + 1]) * many
-    up = up_reflect * down + up_source
-    at = np.clip(np.searchsorted(depths, edges, side="right") - 1, 0, len(absorption) - 1)
-    b_at, g_at = scatter[at], cosine[at]
-    back_at = b_at * (1 - g_at)
-    albedo = np.divide(back_at, absorption[at] + back_at, out=np.zeros_like(b_at), where=b_at > 0)
-    veiling = albedo / 4 * (path * direct + 2 * down + 2 * up) * (1 + FORWARD_VEIL * g_at)
-    return HazeField(edges, direct + down, veiling)
+    return down, up_reflect * down + up_source

@@ -14,7 +14,7 @@ from ..units import MM
 from ..words import Words, words
 from .attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint, scattering
 from .colour import colour_difference, hex_of, lab, linear_srgb, off_display, reflectance_of_hex
-from .haze import haze_field
+from .haze import Block, haze_field
 from .spectrum import luminance
 
 Array = NDArray[np.float64]
@@ -101,12 +101,10 @@ def water_of_doses(scene: Scene, bottom_up: list[list[tuple[Colourant, float]]])
     scatter, cosine = np.stack([b for b, _ in pairs]), np.stack([g for _, g in pairs])
     haze = None
     if scatter.any():
-        haze = haze_field(
-            depths, absorption, scatter, cosine, path=DIFFUSE_PATH,
-            bed_reflectance=reflectance_of_hex(scene.bed.paint_srgb),
-            width=scene.tank.inner_width_mm * MM, behind=scene.tank.inner_behind_mm * MM,
-            sides=scene.brief.sides,
-        )
+        haze = haze_field(depths, absorption, scatter, cosine, Block(
+            width=scene.tank.inner_width_mm * MM, behind=scene.tank.inner_behind_mm * MM, sides=scene.brief.sides,
+            path=DIFFUSE_PATH, bed_reflectance=reflectance_of_hex(scene.bed.paint_srgb),
+        ))
     return Water(
         depths=depths, attenuation=absorption, scatter=scatter, cosine=cosine,
         light=LIGHTS[scene.brief.light], behind=scene.tank.inner_behind_mm * MM, haze=haze,

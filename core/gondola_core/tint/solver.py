@@ -30,6 +30,8 @@ SHARES_OF_DEPTH = (0.25, 0.5, 0.75, 1.0)
 """Depths of the card over the whole depth. Source: own_light"""
 LEAST_DROP = 1e-4
 """Dose per 100 g below which there is none."""
+SOFT_JOIN_MM = 3.0
+"""Width of a soft join. Source: assumed"""
 SHARP_STEP_DE00 = 1.5
 """Step that a sharp join may have without being looked for. Source: own_light"""
 CONTRAST_BEAM = 4.0
@@ -247,45 +249,61 @@ def _by_eye(
     scene: Scene, look: ByEye, inks: list[Colourant], most: int
 ) -> list[list[tuple[Colourant, float]]]:
     """Doses of every layer that bring the back wall to the picked colours."""
-    depths = np.array([min(pick.depth_mm, scene.tank.fill_height_mm) for pick in look.picks]) * MM
-    wanted = lab_of_linear(np.stack([linear_of_hex(pick.srgb) for pick in look.picks]))
-    wall = reflectance_of_hex(scene.brief.backdrop_srgb)
-    damp = _damped(wanted)
-    count = len(scene.pours)
-
-    def fit(chosen: list[Colourant], start: Array) -> tuple[Array, float]:
-        columns = np.stack([absorption_of_drop(ink) for ink in chosen], axis=1)
-        bare = water_of_doses(scene, [[] for _ in range(count)])
-
-        def read(x: Array) -> Array:
-            absorption = (x.reshape(count, -1) @ columns.T)[::-1] + bare.attenuation
-            water = Water(
-                depths=bare.depths, attenuation=absorption, scatter=np.zeros_like(absorption),
-                cosine=np.zeros_like(absorption), light=bare.light, behind=bare.behind, haze=None,
-            )
-            return lab(water.seen(wall, depths, water.behind))
-
-        def away(x: Array) -> Array:
-            table = x.reshape(count, -1)
-            smooth = 0.4 * np.diff(table, axis=0).ravel() / (0.2 + table.mean())
-            return np.concatenate([((read(x) - wanted) * damp).ravel(), smooth, 0.02 * x])
-
-        found = least_squares(away, start, bounds=(0.0, 60.0), max_nfev=30, xtol=1e-5)
-        mean = float(colour_difference(read(found.x), wanted).mean())
-        return found.x.reshape(count, -1), mean
-
-    table, _ = fit(inks, np.full(count * len(inks), 0.15))
+    picked, count = _Picked.of(scene, look), len(scene.pours)
+    table, _ = picked.fit(inks, np.full(count * len(inks), 0.15))
     strength = np.array([
         float((table[:, i].sum() * absorption_of_drop(ink)) @ luminance())
         for i, ink in enumerate(inks)
     ])
     kept = sorted(np.argsort(-strength)[:most].tolist())
     chosen = [inks[i] for i in kept]
-    table, _ = fit(chosen, np.maximum(table[:, kept], 0.02).ravel())
+    table, _ = picked.fit(chosen, np.maximum(table[:, kept], 0.02).ravel())
     return [
         [(ink, float(dose)) for ink, dose in zip(chosen, row, strict=True) if dose > LEAST_DROP]
         for row in table
     ]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Picked:
+    """Colours that the back wall is to have at some depths, and the bare water of the scene before it."""
+
+    depths: Array
+    wanted: Array
+    wall: Array
+    bare: Water
+    count: int
+
+    @classmethod
+    def of(cls, scene: Scene, look: ByEye) -> _Picked:
+        return cls(
+            depths=np.array([min(pick.depth_mm, scene.tank.fill_height_mm) for pick in look.picks]) * MM,
+            wanted=lab_of_linear(np.stack([linear_of_hex(pick.srgb) for pick in look.picks])),
+            wall=reflectance_of_hex(scene.brief.backdrop_srgb),
+            bare=water_of_doses(scene, [[] for _ in scene.pours]), count=len(scene.pours),
+        )
+
+    def fit(self, chosen: list[Colourant], start: Array) -> tuple[Array, float]:
+        """Doses (pours, colourants) and what they miss the colours by, dE00 in the mean."""
+        columns = np.stack([absorption_of_drop(ink) for ink in chosen], axis=1)
+        damp, bare = _damped(self.wanted), self.bare
+
+        def read(x: Array) -> Array:
+            absorption = (x.reshape(self.count, -1) @ columns.T)[::-1] + bare.attenuation
+            water = Water(
+                depths=bare.depths, attenuation=absorption, scatter=np.zeros_like(absorption),
+                cosine=np.zeros_like(absorption), light=bare.light, behind=bare.behind, haze=None,
+            )
+            return lab(water.seen(self.wall, self.depths, water.behind))
+
+        def away(x: Array) -> Array:
+            table = x.reshape(self.count, -1)
+            smooth = 0.4 * np.diff(table, axis=0).ravel() / (0.2 + table.mean())
+            return np.concatenate([((read(x) - self.wanted) * damp).ravel(), smooth, 0.02 * x])
+
+        found = least_squares(away, start, bounds=(0.0, 60.0), max_nfev=30, xtol=1e-5)
+        mean = float(colour_difference(read(found.x), self.wanted).mean())
+        return found.x.reshape(self.count, -1), mean
 
 
 def _told(
@@ -294,43 +312,23 @@ def _told(
     wish = scene.wish
     assert wish is not None
     water = water_of_doses(scene, layers)
-    wall = reflectance_of_hex(scene.brief.backdrop_srgb)
-    fill = scene.tank.fill_height_mm * MM
-    front: list[float] = []
-    top: list[float] = []
-    eye: list[float] = []
-    if target is not None:
-        at = np.array(SHARES_OF_DEPTH) * fill
-        tau = water.optical_depth(at)
-        own = lab(np.concatenate([
-            np.exp(-DIFFUSE_PATH * tau - water.attenuation[water.layer_at(at - 1e-9)] * CARD_BEHIND_MM * MM),
-            np.exp(-(1 + DIFFUSE_PATH) * tau),
-        ]))
-        away = colour_difference(own, card(target, fill))
-        front, top = np.round(away[:4], 2).tolist(), np.round(away[4:], 2).tolist()
-    if isinstance(wish.look, ByEye):
-        picks = wish.look.picks
-        depths = np.array([min(one.depth_mm, scene.tank.fill_height_mm) for one in picks]) * MM
-        read = lab(water.seen(wall, depths, water.behind))
-        wanted = lab_of_linear(np.stack([linear_of_hex(one.srgb) for one in picks]))
-        eye = np.round(colour_difference(read, wanted), 2).tolist()
+    front, top = _off_cards(scene, water, target)
+    eye = _off_picks(scene, water, wish.look) if isinstance(wish.look, ByEye) else []
     deepest = max(layers, key=lambda layer: sum(dose for _, dose in layer))
     _, walked = _path(scene, deepest)
-    soft = feather_gain(max(scene.brief.feather_mm, 3.0), scene.brief.viewing_mm)
-    steps = seam_steps(water, wall)
+    soft = feather_gain(max(scene.brief.feather_mm, SOFT_JOIN_MM), scene.brief.viewing_mm)
+    steps = seam_steps(water, reflectance_of_hex(scene.brief.backdrop_srgb))
     all_away = [*front, *top, *eye]
     mean, worst = float(np.mean(all_away)), float(np.max(all_away))
-    used = {ink.id: ink for layer in layers for ink, _ in layer}
     shown = scene.tank.fill_height_mm * MM * scene.brief.scale
     return Solved(
         pours=[
             [SolvedDose(colourant_id=ink.id, dose_drops_per_100g=float(f"{dose:.3g}")) for ink, dose in layer]
             for layer in layers
         ],
-        colourants=list(used.values()),
+        colourants=list({ink.id: ink for layer in layers for ink, _ in layer}.values()),
         front_de00=front, top_de00=top, eye_de00=eye,
-        mean_de00=round(mean, 2), worst_de00=round(worst, 2),
-        factor=round(factor, 3),
+        mean_de00=round(mean, 2), worst_de00=round(worst, 2), factor=round(factor, 3),
         path_de00=round(float(walked[-1]), 1),
         layers_sharp_count=1 + int(np.ceil(walked[-1] / SHARP_STEP_DE00)),
         layers_soft_count=1 + int(np.ceil(walked[-1] / (SHARP_STEP_DE00 * soft))),
@@ -338,6 +336,29 @@ def _told(
         shown_depth_m=round(shown, 2),
         sentence=_sentence(scene, mean, worst, factor, shown),
     )
+
+
+def _off_cards(scene: Scene, water: Water, target: Array | None) -> tuple[list[float], list[float]]:
+    """How far white cards are off the uniform water, in front and from above; nothing without a target."""
+    if target is None:
+        return [], []
+    fill = scene.tank.fill_height_mm * MM
+    at = np.array(SHARES_OF_DEPTH) * fill
+    tau = water.optical_depth(at)
+    own = lab(np.concatenate([
+        np.exp(-DIFFUSE_PATH * tau - water.attenuation[water.layer_at(at - 1e-9)] * CARD_BEHIND_MM * MM),
+        np.exp(-(1 + DIFFUSE_PATH) * tau),
+    ]))
+    away = colour_difference(own, card(target, fill))
+    return np.round(away[:4], 2).tolist(), np.round(away[4:], 2).tolist()
+
+
+def _off_picks(scene: Scene, water: Water, look: ByEye) -> list[float]:
+    """How far the back wall is off each picked colour."""
+    picked = _Picked.of(scene, look)
+    read = lab(water.seen(picked.wall, picked.depths, water.behind))
+    off: list[float] = np.round(colour_difference(read, picked.wanted), 2).tolist()
+    return off
 
 
 def _sentence(scene: Scene, mean: float, worst: float, factor: float, shown: float) -> str:

@@ -18,6 +18,7 @@ from ..units import MM
 Array = NDArray[np.float64]
 
 MOST_BED_STEPS = 90
+POCKET_OPACITY = 0.6
 AIR_SRGB, DRY_SRGB = "#a8246b", "#8a5a12"
 """Inks of cautions and of what is to be watched."""
 
@@ -45,41 +46,50 @@ def scene_glb(
     import trimesh
 
     whole: Any = trimesh.Scene()
-
-    def material(linear: Array, opacity: float = 1.0) -> Any:
-        return trimesh.visual.material.PBRMaterial(
-            baseColorFactor=[*linear.tolist(), opacity], metallicFactor=0.0, roughnessFactor=0.85,
-            doubleSided=True, alphaMode="OPAQUE" if opacity == 1.0 else "BLEND",
-        )
-
-    def add(name: str, mesh: TriMesh, colour: str, opacity: float) -> None:
-        body: Any = trimesh.Trimesh(_turned(mesh.vertices) * MM, mesh.faces, process=False)
-        body.visual = trimesh.visual.TextureVisuals(material=material(linear_of_hex(colour), opacity))
-        whole.add_geometry(body, node_name=name, geom_name=name)
-
-    def add_looking(name: str, mesh: TriMesh) -> None:
-        """Corners coloured as shares of the brightest, so that dark ones keep their steps."""
-        look = looks[name]
-        brightest = np.maximum(look.linear_srgb.max(axis=0), 1e-6)
-        shares = np.ones((len(look.linear_srgb), 4))
-        shares[:, :3] = look.linear_srgb / brightest
-        corners = mesh.vertices[mesh.faces].reshape(-1, 3)
-        body: Any = trimesh.Trimesh(
-            _turned(corners) * MM, np.arange(len(corners)).reshape(-1, 3),
-            vertex_normals=_turned(look.normals), process=False,
-        )
-        body.visual = trimesh.visual.TextureVisuals(material=material(brightest))
-        body.visual.vertex_attributes["color"] = np.rint(255 * shares).astype(np.uint8)
-        whole.add_geometry(body, node_name=name, geom_name=name)
-
-    add_looking("bed", bed_surface(scene))
+    _add_looking(whole, "bed", bed_surface(scene), looks["bed"])
     if scene.bed.mesh is not None:
-        add_looking("bed-mesh", own_mesh(scene.bed.mesh, meshes))
+        _add_looking(whole, "bed-mesh", own_mesh(scene.bed.mesh, meshes), looks["bed-mesh"])
     for figure in scene.figures:
-        add_looking(f"figure-{figure.id}", figure_mesh(figure, meshes))
+        name = f"figure-{figure.id}"
+        _add_looking(whole, name, figure_mesh(figure, meshes), looks[name])
     for name, mesh in pockets.items():
-        add(name, mesh, AIR_SRGB if name.startswith("air-") else DRY_SRGB, 0.6)
+        _add_plain(whole, name, mesh, AIR_SRGB if name.startswith("air-") else DRY_SRGB)
     return bytes(whole.export(file_type="glb", include_normals=True))
+
+
+def _material(linear: Array, opacity: float = 1.0) -> Any:
+    import trimesh
+
+    return trimesh.visual.material.PBRMaterial(
+        baseColorFactor=[*linear.tolist(), opacity], metallicFactor=0.0, roughnessFactor=0.85,
+        doubleSided=True, alphaMode="OPAQUE" if opacity == 1.0 else "BLEND",
+    )
+
+
+def _add_plain(whole: Any, name: str, mesh: TriMesh, colour: str) -> None:
+    """A body of one colour that shines through."""
+    import trimesh
+
+    body: Any = trimesh.Trimesh(_turned(mesh.vertices) * MM, mesh.faces, process=False)
+    body.visual = trimesh.visual.TextureVisuals(material=_material(linear_of_hex(colour), POCKET_OPACITY))
+    whole.add_geometry(body, node_name=name, geom_name=name)
+
+
+def _add_looking(whole: Any, name: str, mesh: TriMesh, look: Look) -> None:
+    """Corners coloured as shares of the brightest, so that dark ones keep their steps."""
+    import trimesh
+
+    brightest = np.maximum(look.linear_srgb.max(axis=0), 1e-6)
+    shares = np.ones((len(look.linear_srgb), 4))
+    shares[:, :3] = look.linear_srgb / brightest
+    corners = mesh.vertices[mesh.faces].reshape(-1, 3)
+    body: Any = trimesh.Trimesh(
+        _turned(corners) * MM, np.arange(len(corners)).reshape(-1, 3),
+        vertex_normals=_turned(look.normals), process=False,
+    )
+    body.visual = trimesh.visual.TextureVisuals(material=_material(brightest))
+    body.visual.vertex_attributes["color"] = np.rint(255 * shares).astype(np.uint8)
+    whole.add_geometry(body, node_name=name, geom_name=name)
 
 
 def _turned(points: NDArray[Any]) -> NDArray[Any]:

@@ -5,5 +5,7 @@ export function saveBlob(blob: Blob, name: string): void {
   link.href = address;
   link.download = name;
   link.click();
-  setTimeout(() => { URL.revokeObjectURL(address); }, 4000);
+  setTimeout(() => {
+    URL.revokeObjectURL(address);
+  }, 4000);
 }

@@ -4,8 +4,7 @@ import { LatestOnly } from "./latest-only";
 
 function held() {
   const waiting: { question: number; answer: (value: string) => void; fail: (e: Error) => void }[] = [];
-  const run = (question: number) =>
-    new Promise<string>((answer, fail) => waiting.push({ question, answer, fail }));
+  const run = (question: number) => new Promise<string>((answer, fail) => waiting.push({ question, answer, fail }));
   return { waiting, run };
 }
 
@@ -13,7 +12,11 @@ describe("LatestOnly", () => {
   it("asks one at a time and skips what was overtaken", async () => {
     const { waiting, run } = held();
     const told: [string, number][] = [];
-    const line = new LatestOnly(run, (answer, question) => told.push([answer, question]), () => undefined);
+    const line = new LatestOnly(
+      run,
+      (answer, question) => told.push([answer, question]),
+      () => undefined,
+    );
     for (const n of [1, 2, 3, 4]) line.ask(n);
     expect(waiting.map((one) => one.question)).toEqual([1]);
     waiting[0]?.answer("one");
@@ -22,7 +25,10 @@ describe("LatestOnly", () => {
     expect(waiting.map((one) => one.question)).toEqual([1, 4]);
     waiting[1]?.answer("four");
     await new Promise((done) => setTimeout(done));
-    expect(told).toEqual([["one", 1], ["four", 4]]);
+    expect(told).toEqual([
+      ["one", 1],
+      ["four", 4],
+    ]);
     expect(line.busy).toBe(false);
   });
 
@@ -30,7 +36,11 @@ describe("LatestOnly", () => {
     const { waiting, run } = held();
     const failed: number[] = [];
     const told: number[] = [];
-    const line = new LatestOnly(run, (_, n) => told.push(n), (_, n) => failed.push(n));
+    const line = new LatestOnly(
+      run,
+      (_, n) => told.push(n),
+      (_, n) => failed.push(n),
+    );
     line.ask(1);
     line.ask(2);
     waiting[0]?.fail(new Error("no"));

@@ -3,7 +3,15 @@ import { describe, expect, it } from "vitest";
 import type { Scene } from "../api/types";
 import { lineRange, snapped, withLine } from "./edits";
 
-const pour = (n: number, top: number) => ({ id: `pour-${n}`, top_depth_mm: top, resin_id: "deep", mix_c: 23, wait_h: n === 1 ? 0 : 26, doses: [], inclusions: [] });
+const pour = (n: number, top: number) => ({
+  id: `pour-${n}`,
+  top_depth_mm: top,
+  resin_id: "deep",
+  mix_c: 23,
+  wait_h: n === 1 ? 0 : 26,
+  doses: [],
+  inclusions: [],
+});
 const scene = {
   tank: { fill_height_mm: 120 },
   pours: [pour(1, 92), pour(2, 40), pour(3, 0)],

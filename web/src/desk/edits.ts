@@ -1,6 +1,5 @@
 /** Edits of the document: each gives a new one and leaves the old alone. No physics here. */
 
-
 import type { Figure, Pour, Scene } from "../api/types";
 
 /** Least gap that a dragged line keeps from its neighbours, in mm. */
@@ -29,7 +28,9 @@ export const SNAP_MM = 1.2;
 
 /** The depth of the nearest figure's foot, if a line is that near to one. */
 export function snapped(depth_mm: number, feet_mm: readonly number[]): number {
-  const near = feet_mm.filter((foot) => Math.abs(foot - depth_mm) <= SNAP_MM).sort((a, b) => Math.abs(a - depth_mm) - Math.abs(b - depth_mm));
+  const near = feet_mm
+    .filter((foot) => Math.abs(foot - depth_mm) <= SNAP_MM)
+    .sort((a, b) => Math.abs(a - depth_mm) - Math.abs(b - depth_mm));
   return near[0] ?? depth_mm;
 }
 

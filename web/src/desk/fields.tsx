@@ -16,8 +16,13 @@ function QuantityField(props: Field & { quantity: QuantityName; shown: string; r
   const { quantity, round } = props;
   return (
     <Entry
-      label={props.label} shown={props.shown} read={(text) => readQuantity(text, quantity, units)}
-      take={(value) => { props.take(Math.round(value * round) / round); }} example={unitOf(quantity, units).example}
+      label={props.label}
+      shown={props.shown}
+      read={(text) => readQuantity(text, quantity, units)}
+      take={(value) => {
+        props.take(Math.round(value * round) / round);
+      }}
+      example={unitOf(quantity, units).example}
     />
   );
 }
@@ -38,7 +43,9 @@ export function MassField(field: Field) {
 }
 
 export function HoursField(field: Field) {
-  return <QuantityField {...field} quantity="hours" shown={field.value === 0 ? "0 h" : hoursText(field.value)} round={100} />;
+  return (
+    <QuantityField {...field} quantity="hours" shown={field.value === 0 ? "0 h" : hoursText(field.value)} round={100} />
+  );
 }
 
 export function SmallAreaField(field: Field) {
@@ -50,5 +57,13 @@ export function SmallAreaField(field: Field) {
 export function NumberField({ label, value, take, unit = "" }: Field & { unit?: string }) {
   const { units } = useDocument();
   const read = (text: string) => readQuantity(unit ? text.replace(unit, "").trim() : text, "plain", units);
-  return <Entry label={label} shown={`${value}${unit ? ` ${unit}` : ""}`} read={read} take={take} example={`12.5${unit ? ` ${unit}` : ""}`} />;
+  return (
+    <Entry
+      label={label}
+      shown={`${value}${unit ? ` ${unit}` : ""}`}
+      read={read}
+      take={take}
+      example={`12.5${unit ? ` ${unit}` : ""}`}
+    />
+  );
 }

@@ -4,7 +4,8 @@ import type { Resin, Scene } from "../api/types";
 export const figureName = (scene: Scene, id: string | null): string =>
   scene.figures?.find((one) => one.id === id)?.name ?? (id === null ? "bed" : id);
 
-export const resinOf = (scene: Scene, id: string | undefined): Resin | undefined => scene.resins.find((one) => one.id === id);
+export const resinOf = (scene: Scene, id: string | undefined): Resin | undefined =>
+  scene.resins.find((one) => one.id === id);
 
 /** "1:1 by volume", as the label says it. */
 export function ratioWords(resin: Resin | undefined): string {

@@ -13,7 +13,10 @@ export function useShelf() {
 }
 
 /** Options of a choice, with what the scene holds even if the shelf does not. */
-export function optionsOf(shelf: readonly { id: string; name: string }[] | undefined, held: { id: string; name: string }): [string, string][] {
+export function optionsOf(
+  shelf: readonly { id: string; name: string }[] | undefined,
+  held: { id: string; name: string },
+): [string, string][] {
   const all = shelf ?? [];
   const options = all.map((one): [string, string] => [one.id, one.name]);
   return all.some((one) => one.id === held.id) ? options : [[held.id, held.name], ...options];

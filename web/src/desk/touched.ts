@@ -1,6 +1,9 @@
 import { createContext, useContext } from "react";
 
-export interface Place { x_mm: number; depth_mm: number }
+export interface Place {
+  x_mm: number;
+  depth_mm: number;
+}
 
 export interface Touched {
   touched: Place | null;

@@ -42,26 +42,58 @@ export function useOutcome(document: Scene): { answered: Answered | null; proble
 export function pictureKey(scene: Scene): string {
   const { tank, bed, brief, colourants, pours, figures, resins } = scene;
   return JSON.stringify([
-    tank.shape, tank.taper_deg, tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm, bed.heights_mm, bed.mesh, bed.paint_srgb,
-    brief.light, brief.backdrop_srgb, brief.sides, brief.display_years, colourants, pours.map((pour) => [pour.top_depth_mm, pour.doses, pour.resin_id]),
+    tank.shape,
+    tank.taper_deg,
+    tank.inner_width_mm,
+    tank.inner_behind_mm,
+    tank.fill_height_mm,
+    bed.heights_mm,
+    bed.mesh,
+    bed.paint_srgb,
+    brief.light,
+    brief.backdrop_srgb,
+    brief.sides,
+    brief.display_years,
+    colourants,
+    pours.map((pour) => [pour.top_depth_mm, pour.doses, pour.resin_id]),
     resins.map((one) => [one.yellow_per_cm, one.yellowing_per_cm_year]),
-    figures?.map((one) => [one.solids, one.place, one.turn_deg, one.tilt_deg, one.roll_deg, one.vents, one.paint_srgb, one.zones, one.own_colours]),
+    figures?.map((one) => [
+      one.solids,
+      one.place,
+      one.turn_deg,
+      one.tilt_deg,
+      one.roll_deg,
+      one.vents,
+      one.paint_srgb,
+      one.zones,
+      one.own_colours,
+    ]),
   ]);
 }
 
 /** Address of the core's picture of the water, for an image; null until the first has come. */
-export function usePicture(document: Scene, view: "front" | "side" | "above"): { address: string; view: string } | null {
+export function usePicture(
+  document: Scene,
+  view: "front" | "side" | "above",
+): { address: string; view: string } | null {
   const [made, setMade] = useState<{ address: string; view: string } | null>(null);
   const [line] = useState(
     () =>
       new LatestOnly<{ scene: Scene; view: "front" | "side" | "above" }, { address: string; view: string } | null>(
         async ({ scene, view: asked }) => {
-          const { data } = await api.POST("/api/picture", { params: { query: { view: asked, width: 720 } }, body: scene, parseAs: "blob" });
+          const { data } = await api.POST("/api/picture", {
+            params: { query: { view: asked, width: 720 } },
+            body: scene,
+            parseAs: "blob",
+          });
           return data ? { address: URL.createObjectURL(data as Blob), view: asked } : null;
         },
         (next) => {
           setMade((old) => {
-            if (old) setTimeout(() => { URL.revokeObjectURL(old.address); }, 2000);
+            if (old)
+              setTimeout(() => {
+                URL.revokeObjectURL(old.address);
+              }, 2000);
             return next;
           });
         },

@@ -40,11 +40,19 @@ export function ChartGround({ frame, heights, fill_mm, outline, id }: Chart) {
   }, [bottom, columns, rows, scale, top, width_mm, x0]);
   return (
     <g>
-      <clipPath id={id}><path d={`${planPath(outline, frame)}Z`} /></clipPath>
+      <clipPath id={id}>
+        <path d={`${planPath(outline, frame)}Z`} />
+      </clipPath>
       <g clipPath={`url(#${id})`}>
         <rect x={x0 - 60} y={top - 60} width={width_mm * scale + 120} height={bottom - top + 120} fill={shoalTint(0)} />
         {rings.map((ring) => (
-          <path key={ring.value} d={draw(ring) ?? ""} fill={shoalTint(ring.value / fill_mm)} stroke="#1f5a75" strokeWidth={ring.value % 50 ? 0.6 : 1.4} />
+          <path
+            key={ring.value}
+            d={draw(ring) ?? ""}
+            fill={shoalTint(ring.value / fill_mm)}
+            stroke="#1f5a75"
+            strokeWidth={ring.value % 50 ? 0.6 : 1.4}
+          />
         ))}
       </g>
       <path d={`${planPath(outline, frame)}Z`} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
@@ -60,8 +68,18 @@ export function ScaleBar({ frame, y, label }: { frame: Frame; y: number; label: 
     <g>
       {marks.map((at, index) => (
         <g key={at}>
-          <rect x={frame.x0 + at * frame.scale} y={y} width={Math.min(20, frame.width_mm - at) * frame.scale} height={5} fill={index % 2 ? "var(--paper)" : "var(--ink)"} stroke="var(--ink)" strokeWidth={0.6} />
-          <Label x={frame.x0 + at * frame.scale} y={y - 5} fontSize={13} textAnchor="middle" fill="var(--soft)">{label(at)}</Label>
+          <rect
+            x={frame.x0 + at * frame.scale}
+            y={y}
+            width={Math.min(20, frame.width_mm - at) * frame.scale}
+            height={5}
+            fill={index % 2 ? "var(--paper)" : "var(--ink)"}
+            stroke="var(--ink)"
+            strokeWidth={0.6}
+          />
+          <Label x={frame.x0 + at * frame.scale} y={y - 5} fontSize={13} textAnchor="middle" fill="var(--soft)">
+            {label(at)}
+          </Label>
         </g>
       ))}
     </g>

@@ -31,8 +31,23 @@ export function useDrag(start: () => void, move: (moved: Moved) => void) {
   );
   return {
     onPointerDown,
-    onPointerMove: useCallback((event: ReactPointerEvent<SVGElement>) => { tell(event, false); }, [tell]),
-    onPointerUp: useCallback((event: ReactPointerEvent<SVGElement>) => { tell(event, true); }, [tell]),
-    onPointerCancel: useCallback((event: ReactPointerEvent<SVGElement>) => { tell(event, true); }, [tell]),
+    onPointerMove: useCallback(
+      (event: ReactPointerEvent<SVGElement>) => {
+        tell(event, false);
+      },
+      [tell],
+    ),
+    onPointerUp: useCallback(
+      (event: ReactPointerEvent<SVGElement>) => {
+        tell(event, true);
+      },
+      [tell],
+    ),
+    onPointerCancel: useCallback(
+      (event: ReactPointerEvent<SVGElement>) => {
+        tell(event, true);
+      },
+      [tell],
+    ),
   };
 }

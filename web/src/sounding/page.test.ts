@@ -6,8 +6,24 @@ const frame = { x0: 100, top: 50, bottom: 290, scale: 2, width_mm: 180, fill_mm:
 
 describe("paths", () => {
   it("draw heights upward from the floor and distances away from the glass", () => {
-    expect(sectionPath([[0, 0], [10, 120]], frame)).toBe("M100.0 290.0L120.0 50.0");
-    expect(planPath([[0, 0], [180, 110]], frame)).toBe("M100.0 290.0L460.0 70.0");
+    expect(
+      sectionPath(
+        [
+          [0, 0],
+          [10, 120],
+        ],
+        frame,
+      ),
+    ).toBe("M100.0 290.0L120.0 50.0");
+    expect(
+      planPath(
+        [
+          [0, 0],
+          [180, 110],
+        ],
+        frame,
+      ),
+    ).toBe("M100.0 290.0L460.0 70.0");
   });
   it("are empty for nothing", () => {
     expect(sectionPath([], frame)).toBe("");
@@ -27,7 +43,21 @@ describe("depths over a limit", () => {
   it.each([
     [[0, 0, 0, 0, 0], []],
     [[3, 3, 3, 3, 3], [[0, 40]]],
-    [[0, 3, 4, 0, 5], [[10, 20], [40, 40]]],
-    [[3, 0, 3, 3, 0], [[0, 0], [20, 30]]],
-  ])("%j gives %j", (values, ranges) => { expect(depthsOver(depth, values, 2)).toEqual(ranges); });
+    [
+      [0, 3, 4, 0, 5],
+      [
+        [10, 20],
+        [40, 40],
+      ],
+    ],
+    [
+      [3, 0, 3, 3, 0],
+      [
+        [0, 0],
+        [20, 30],
+      ],
+    ],
+  ])("%j gives %j", (values, ranges) => {
+    expect(depthsOver(depth, values, 2)).toEqual(ranges);
+  });
 });

@@ -11,7 +11,9 @@ function draw(children: React.ReactNode) {
   return render(
     <DepthContext value={frame}>
       <svg>
-        <Profile x={10} width={80} title="heat" under="peak °C">{children}</Profile>
+        <Profile x={10} width={80} title="heat" under="peak °C">
+          {children}
+        </Profile>
       </svg>
     </DepthContext>,
   );
@@ -26,7 +28,9 @@ describe("Profile", () => {
     expect(path).toMatch(/80,250$/);
   });
   it("leaves a gap where a level has no value", () => {
-    const { container } = draw(<Curve depths={[0, 30, 60, 100]} values={[20, null, 40, 60]} domain={[20, 60]} width={80} ink="black" />);
+    const { container } = draw(
+      <Curve depths={[0, 30, 60, 100]} values={[20, null, 40, 60]} domain={[20, 60]} width={80} ink="black" />,
+    );
     expect(container.querySelector("path[stroke=black]")?.getAttribute("d")?.match(/M/g)).toHaveLength(2);
   });
   it("leaves out a limit that lies off the plot", () => {

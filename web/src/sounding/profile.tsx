@@ -6,18 +6,16 @@ import { Label } from "./label";
 import { useDepth } from "./scales";
 
 /** One profile: a quantity across, depth down, on the shared depth axis. */
-export function Profile(props: {
-  x: number;
-  width: number;
-  title: string;
-  under: string;
-  children: ReactNode;
-}) {
+export function Profile(props: { x: number; width: number; title: string; under: string; children: ReactNode }) {
   const { top, bottom } = useDepth();
   return (
     <g transform={`translate(${props.x} 0)`} role="img" aria-label={`${props.title} against depth, ${props.under}`}>
-      <Label x={0} y={top - 34} fontSize={16} fontWeight={700} fill="var(--ink)">{props.title}</Label>
-      <Label x={0} y={top - 17} fontSize={13} fill="var(--soft)">{props.under}</Label>
+      <Label x={0} y={top - 34} fontSize={16} fontWeight={700} fill="var(--ink)">
+        {props.title}
+      </Label>
+      <Label x={0} y={top - 17} fontSize={13} fill="var(--soft)">
+        {props.under}
+      </Label>
       <rect x={0} y={top} width={props.width} height={bottom - top} fill="var(--plot)" stroke="var(--hair)" />
       {props.children}
     </g>
@@ -64,7 +62,13 @@ export function Band(props: {
 }
 
 /** A limit, straight down; thinner where it is not named. */
-export function Limit(props: { at: number; domain: readonly [number, number]; width: number; word?: string; hint?: string }) {
+export function Limit(props: {
+  at: number;
+  domain: readonly [number, number];
+  width: number;
+  word?: string;
+  hint?: string;
+}) {
   const { top, bottom } = useDepth();
   const across = scaleLinear(props.domain, [0, props.width]);
   const x = across(props.at);
@@ -72,9 +76,23 @@ export function Limit(props: { at: number; domain: readonly [number, number]; wi
   const atEdge = x > props.width - 24;
   return (
     <g>
-      <path d={`M${x} ${top}V${bottom}`} stroke="var(--caution)" strokeWidth={props.word ? 1 : 0.6} strokeDasharray={props.word ? "4 3" : "2 4"}>{props.hint ? <title>{props.hint}</title> : null}</path>
+      <path
+        d={`M${x} ${top}V${bottom}`}
+        stroke="var(--caution)"
+        strokeWidth={props.word ? 1 : 0.6}
+        strokeDasharray={props.word ? "4 3" : "2 4"}
+      >
+        {props.hint ? <title>{props.hint}</title> : null}
+      </path>
       {props.word ? (
-        <Label x={atEdge ? x - 3 : x + 3} y={bottom - 5} fontSize={13} fontStyle="italic" fill="var(--caution)" textAnchor={atEdge ? "end" : "start"}>
+        <Label
+          x={atEdge ? x - 3 : x + 3}
+          y={bottom - 5}
+          fontSize={13}
+          fontStyle="italic"
+          fill="var(--caution)"
+          textAnchor={atEdge ? "end" : "start"}
+        >
           {props.word}
         </Label>
       ) : null}

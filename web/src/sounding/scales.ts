@@ -20,7 +20,10 @@ export const DepthContext = createContext<DepthFrame>({
 
 export const useDepth = () => useContext(DepthContext);
 
-export function span(values: readonly (number | null | undefined)[], least: readonly [number, number]): [number, number] {
+export function span(
+  values: readonly (number | null | undefined)[],
+  least: readonly [number, number],
+): [number, number] {
   let [low, high] = least;
   for (const value of values) {
     if (value === null || value === undefined) continue;

@@ -12,7 +12,9 @@ export function useSize() {
       setSize((old) => (old.width === width && old.height === height ? old : { width, height }));
     });
     watch.observe(element);
-    return () => { watch.disconnect(); };
+    return () => {
+      watch.disconnect();
+    };
   }, []);
   return [ref, size] as const;
 }

@@ -5,4 +5,8 @@ import { front, ROUND, side } from "./views";
 
 const SHOWN: Shown = { profiles: "piece", movesFigures: true, offDisplay: false };
 
-export const figures: Stage = { word: "figures", Inspector: FiguresInspector, views: [front(SHOWN), side(SHOWN), ROUND] };
+export const figures: Stage = {
+  word: "figures",
+  Inspector: FiguresInspector,
+  views: [front(SHOWN), side(SHOWN), ROUND],
+};

@@ -26,4 +26,8 @@ function PoursInspector() {
   );
 }
 
-export const pours: Stage = { word: "pours", Inspector: PoursInspector, views: [front(SHOWN), heat(SHOWN), side(SHOWN), ROUND] };
+export const pours: Stage = {
+  word: "pours",
+  Inspector: PoursInspector,
+  views: [front(SHOWN), heat(SHOWN), side(SHOWN), ROUND],
+};

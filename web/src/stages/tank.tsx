@@ -5,4 +5,8 @@ import { CUT_LIST, front, ROUND, side } from "./views";
 
 const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false };
 
-export const tank: Stage = { word: "tank", Inspector: TankInspector, views: [front(SHOWN), side(SHOWN), ROUND, CUT_LIST] };
+export const tank: Stage = {
+  word: "tank",
+  Inspector: TankInspector,
+  views: [front(SHOWN), side(SHOWN), ROUND, CUT_LIST],
+};

@@ -22,19 +22,43 @@ export const heat = (show: Shown) => sounding("heat", show, false, true);
 function Under({ words, children }: { words: ReactNode; children: ReactNode }) {
   return (
     <Box display="grid" gridTemplateRows="auto minmax(0, 1fr)" minHeight="0" minWidth="0">
-      <Flex gap="1" paddingLeft="92px" paddingTop="8px" className="screen-only">{words}</Flex>
+      <Flex gap="1" paddingLeft="92px" paddingTop="8px" className="screen-only">
+        {words}
+      </Flex>
       {children}
     </Box>
   );
 }
 
-export const CHART: StageView = { word: "chart", Part: ({ words }) => <Under words={words}><BedSheet /></Under> };
-export const CUT_LIST: StageView = { word: "cut list", Part: ({ words }) => <Under words={words}><CutSheet /></Under> };
+export const CHART: StageView = {
+  word: "chart",
+  Part: ({ words }) => (
+    <Under words={words}>
+      <BedSheet />
+    </Under>
+  ),
+};
+export const CUT_LIST: StageView = {
+  word: "cut list",
+  Part: ({ words }) => (
+    <Under words={words}>
+      <CutSheet />
+    </Under>
+  ),
+};
 export const ROUND: StageView = {
   word: "round",
   Part: ({ words }) => (
     <Under words={words}>
-      <Suspense fallback={<Box padding="12" color="soft">Turning the piece into the light ...</Box>}><RoundView /></Suspense>
+      <Suspense
+        fallback={
+          <Box padding="12" color="soft">
+            Turning the piece into the light ...
+          </Box>
+        }
+      >
+        <RoundView />
+      </Suspense>
     </Under>
   ),
 };

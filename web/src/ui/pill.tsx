@@ -27,17 +27,7 @@ export function Pill({ tone = "ink", ...rest }: ButtonProps & { tone?: "ink" | "
 
 /** A filled pill: the one thing to do next. */
 export function Deed(props: ButtonProps) {
-  return (
-    <Button
-      size="sm"
-      height="34px"
-      fontSize="15px"
-      bg="ink"
-      color="paper"
-      _hover={{ bg: "depth" }}
-      {...props}
-    />
-  );
+  return <Button size="sm" height="34px" fontSize="15px" bg="ink" color="paper" _hover={{ bg: "depth" }} {...props} />;
 }
 
 /** A word that acts, without a box. */

@@ -6,7 +6,8 @@ import { describe, expect, it, vi } from "vitest";
 import { system } from "../theme";
 import { Entry } from "./row";
 
-const read = (text: string) => (text === "2 in" ? Promise.resolve(50.8) : Promise.reject(new Error("Not understood; write it like 65 mm.")));
+const read = (text: string) =>
+  text === "2 in" ? Promise.resolve(50.8) : Promise.reject(new Error("Not understood; write it like 65 mm."));
 
 function show(take: (value: number) => void) {
   render(
@@ -23,7 +24,9 @@ describe("Entry", () => {
     const field = show(take);
     await userEvent.clear(field);
     await userEvent.type(field, "2 in{Enter}");
-    await waitFor(() => { expect(take).toHaveBeenCalledWith(50.8); });
+    await waitFor(() => {
+      expect(take).toHaveBeenCalledWith(50.8);
+    });
   });
   it("says what it cannot read and keeps the words", async () => {
     const take = vi.fn();

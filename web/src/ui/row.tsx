@@ -4,9 +4,21 @@ import { type ReactNode, useId, useState } from "react";
 /** A line of the inspector: a word on the left, its value on the right. */
 export function Row(props: { label: string; children: ReactNode; hint?: string }) {
   return (
-    <Flex justify="space-between" align="baseline" gap="2" borderBottom="1px solid" borderColor="wash" paddingY="3px" title={props.hint}>
-      <Box as="dt" color="soft">{props.label}</Box>
-      <Box as="dd" fontWeight={700} textAlign="right" margin="0">{props.children}</Box>
+    <Flex
+      justify="space-between"
+      align="baseline"
+      gap="2"
+      borderBottom="1px solid"
+      borderColor="wash"
+      paddingY="3px"
+      title={props.hint}
+    >
+      <Box as="dt" color="soft">
+        {props.label}
+      </Box>
+      <Box as="dd" fontWeight={700} textAlign="right" margin="0">
+        {props.children}
+      </Box>
     </Flex>
   );
 }
@@ -14,8 +26,14 @@ export function Row(props: { label: string; children: ReactNode; hint?: string }
 export function Title(props: { children: ReactNode; aside?: ReactNode }) {
   return (
     <Flex align="baseline" gap="3" marginBottom="1">
-      <Heading as="h2" fontSize="18px" fontWeight={800} lineHeight="1.3">{props.children}</Heading>
-      {props.aside ? <Box color="soft" fontStyle="italic">{props.aside}</Box> : null}
+      <Heading as="h2" fontSize="18px" fontWeight={800} lineHeight="1.3">
+        {props.children}
+      </Heading>
+      {props.aside ? (
+        <Box color="soft" fontStyle="italic">
+          {props.aside}
+        </Box>
+      ) : null}
     </Flex>
   );
 }
@@ -45,21 +63,32 @@ export function Entry(props: {
         setWrong(null);
         props.take(value);
       },
-      (flaw: unknown) => { setWrong(flaw instanceof Error ? flaw.message : `Not understood; write it like ${props.example}.`); },
+      (flaw: unknown) => {
+        setWrong(flaw instanceof Error ? flaw.message : `Not understood; write it like ${props.example}.`);
+      },
     );
   };
   return (
     <Box borderBottom="1px solid" borderColor="wash" paddingY="2px">
       <Flex justify="space-between" align="baseline" gap="2">
-        <label htmlFor={id}><Box as="span" color="soft">{props.label}</Box></label>
+        <label htmlFor={id}>
+          <Box as="span" color="soft">
+            {props.label}
+          </Box>
+        </label>
         <Input
           id={id}
           value={typed ?? props.shown}
-          onChange={(event) => { setTyped(event.target.value); }}
+          onChange={(event) => {
+            setTyped(event.target.value);
+          }}
           onBlur={finish}
           onKeyDown={(event) => {
             if (event.key === "Enter") finish();
-            if (event.key === "Escape") { setTyped(null); setWrong(null); }
+            if (event.key === "Escape") {
+              setTyped(null);
+              setWrong(null);
+            }
           }}
           aria-invalid={wrong !== null}
           variant="flushed"
@@ -74,7 +103,11 @@ export function Entry(props: {
           borderStyle="dotted"
         />
       </Flex>
-      {wrong === null ? null : <Box color="caution" fontSize="14px" role="alert">{wrong}</Box>}
+      {wrong === null ? null : (
+        <Box color="caution" fontSize="14px" role="alert">
+          {wrong}
+        </Box>
+      )}
     </Box>
   );
 }
@@ -88,12 +121,18 @@ export function Choice(props: {
   const id = useId();
   return (
     <Flex justify="space-between" align="baseline" gap="2" borderBottom="1px solid" borderColor="wash" paddingY="2px">
-      <label htmlFor={id}><Box as="span" color="soft" whiteSpace="nowrap">{props.label}</Box></label>
+      <label htmlFor={id}>
+        <Box as="span" color="soft" whiteSpace="nowrap">
+          {props.label}
+        </Box>
+      </label>
       <NativeSelect.Root size="xs" width="auto" variant="plain">
         <NativeSelect.Field
           id={id}
           value={props.value}
-          onChange={(event) => { props.take(event.target.value); }}
+          onChange={(event) => {
+            props.take(event.target.value);
+          }}
           fontSize="15px"
           fontWeight={700}
           height="22px"
@@ -103,7 +142,11 @@ export function Choice(props: {
           color="ink"
           bg="transparent"
         >
-          {props.options.map(([key, word]) => <option key={key} value={key}>{word}</option>)}
+          {props.options.map(([key, word]) => (
+            <option key={key} value={key}>
+              {word}
+            </option>
+          ))}
         </NativeSelect.Field>
         <NativeSelect.Indicator color="soft" />
       </NativeSelect.Root>
@@ -115,8 +158,19 @@ export function Tick(props: { label: string; value: boolean; take: (value: boole
   const id = useId();
   return (
     <Flex justify="space-between" align="center" borderBottom="1px solid" borderColor="wash" paddingY="3px">
-      <label htmlFor={id}><Box as="span" color="soft">{props.label}</Box></label>
-      <input id={id} type="checkbox" checked={props.value} onChange={(event) => { props.take(event.target.checked); }} />
+      <label htmlFor={id}>
+        <Box as="span" color="soft">
+          {props.label}
+        </Box>
+      </label>
+      <input
+        id={id}
+        type="checkbox"
+        checked={props.value}
+        onChange={(event) => {
+          props.take(event.target.checked);
+        }}
+      />
     </Flex>
   );
 }

@@ -4,7 +4,11 @@ import type { Units } from "../api/types";
 import { UNITS, unitOf } from "./table";
 
 const trim = (value: number, digits: number) =>
-  value.toFixed(digits).replace(/(\.\d*?)0+$/, "$1").replace(/\.$/, "").replace(/^-0$/, "0");
+  value
+    .toFixed(digits)
+    .replace(/(\.\d*?)0+$/, "$1")
+    .replace(/\.$/, "")
+    .replace(/^-0$/, "0");
 
 /** Lengths under this are told in decimals of an inch: a sixteenth is too coarse for them. */
 const SIXTEENTHS_FROM_MM = 6;

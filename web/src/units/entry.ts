@@ -17,6 +17,8 @@ export async function readQuantity(text: string, quantity: QuantityName, units: 
   const bare = bareNumber(text.endsWith(unit.word) && unit.word ? text.slice(0, -unit.word.length) : text);
   if (bare !== undefined) return unit.toDocument(bare);
   if (quantity === "plain") throw new Error(`Not understood; write it like ${unit.example}.`);
-  const { value } = await ask(api.GET("/api/quantity", { params: { query: { text, quantity, unit: unit.word.replace("°", "").toLowerCase() } } }));
+  const { value } = await ask(
+    api.GET("/api/quantity", { params: { query: { text, quantity, unit: unit.word.replace("°", "").toLowerCase() } } }),
+  );
   return value;
 }

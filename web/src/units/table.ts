@@ -1,7 +1,8 @@
 /** One table of quantities: how each unit that a person may read in stands to the document's own. */
 import type { Units } from "../api/types";
 
-export type QuantityName = "length" | "temperature" | "volume" | "mass" | "hours" | "minutes" | "area" | "small_area" | "plain";
+export type QuantityName =
+  "length" | "temperature" | "volume" | "mass" | "hours" | "minutes" | "area" | "small_area" | "plain";
 
 export interface Unit {
   /** as written behind a number */
@@ -15,14 +16,24 @@ export interface Unit {
 }
 
 const by = (factor: number, word: string, digits: number, example: string): Unit => ({
-  word, digits, example, fromDocument: (value) => value / factor, toDocument: (value) => value * factor,
+  word,
+  digits,
+  example,
+  fromDocument: (value) => value / factor,
+  toDocument: (value) => value * factor,
 });
 
 export const UNITS = {
   length: { mm: by(1, "mm", 0, "65 mm"), in: by(25.4, "in", 2, "2 1/2 in") },
   temperature: {
     c: by(1, "°C", 0, "23 C"),
-    f: { word: "°F", digits: 0, example: "75 F", fromDocument: (c: number) => (c * 9) / 5 + 32, toDocument: (f: number) => ((f - 32) * 5) / 9 },
+    f: {
+      word: "°F",
+      digits: 0,
+      example: "75 F",
+      fromDocument: (c: number) => (c * 9) / 5 + 32,
+      toDocument: (f: number) => ((f - 32) * 5) / 9,
+    },
   },
   volume: { ml: by(1, "ml", 0, "500 ml"), floz: by(29.5735, "fl oz", 1, "8 fl oz") },
   mass: { g: by(1, "g", 1, "120 g"), oz: by(28.3495, "oz", 2, "4 oz") },

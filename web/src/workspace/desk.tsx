@@ -27,8 +27,20 @@ export function Desk({ work, tried, answered, children }: Laid) {
   const [figureId, chooseFigure] = useState<string | null>(null);
   const document = useMemo<Document>(
     () => ({
-      work, scene: shown, outcome, outcomeOf: of, units: shown.brief.units ?? {}, show, keep, change, trial, endTrial, refusal,
-      tryOut: (remedy) => { tryOut(remedy, outcome); },
+      work,
+      scene: shown,
+      outcome,
+      outcomeOf: of,
+      units: shown.brief.units ?? {},
+      show,
+      keep,
+      change,
+      trial,
+      endTrial,
+      refusal,
+      tryOut: (remedy) => {
+        tryOut(remedy, outcome);
+      },
     }),
     [work, shown, outcome, of, show, keep, change, trial, endTrial, refusal, tryOut],
   );
@@ -37,7 +49,8 @@ export function Desk({ work, tried, answered, children }: Laid) {
   const hands = useMemo<CursorHands>(() => ({ lower, scrub }), []);
   const count = shown.pours.length;
   const choice = useMemo<Choice>(
-    () => ({ pourNumber: Math.min(pourNumber, count), figureId, choosePour, chooseFigure }), [pourNumber, count, figureId],
+    () => ({ pourNumber: Math.min(pourNumber, count), figureId, choosePour, chooseFigure }),
+    [pourNumber, count, figureId],
   );
   const tools = useBedToolsState(shown.tank.inner_behind_mm);
   return (
@@ -56,9 +69,18 @@ export function Desk({ work, tried, answered, children }: Laid) {
 /** Where a scene is opened: at the hottest place of its pours. */
 function hottestPlace(outcome: Outcome) {
   let found = { depth_mm: 0, at_h: 0, peak_c: -Infinity, pour: 1 };
-  for (const { heat: { cure }, clock, number } of outcome.pours) {
+  for (const {
+    heat: { cure },
+    clock,
+    number,
+  } of outcome.pours) {
     if (cure && cure.peak_c > found.peak_c) {
-      found = { depth_mm: Math.round(cure.peak_place.depth_mm), at_h: clock.start_h + cure.peak_at_h, peak_c: cure.peak_c, pour: number };
+      found = {
+        depth_mm: Math.round(cure.peak_place.depth_mm),
+        at_h: clock.start_h + cure.peak_at_h,
+        peak_c: cure.peak_c,
+        pour: number,
+      };
     }
   }
   return found;

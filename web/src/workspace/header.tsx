@@ -17,7 +17,9 @@ export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage
       void step(key === "y" || event.shiftKey ? "redo" : "undo");
     };
     window.addEventListener("keydown", press);
-    return () => { window.removeEventListener("keydown", press); };
+    return () => {
+      window.removeEventListener("keydown", press);
+    };
   }, [step]);
   const inches = work.document.brief.units?.length === "in";
   const turnUnits = () => {
@@ -27,24 +29,78 @@ export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage
     work.keep({ ...work.document, brief: { ...work.document.brief, units } }, "units");
   };
   return (
-    <Flex as="header" align="center" wrap={{ base: "wrap", xl: "nowrap" }} minHeight="52px" paddingTop={{ base: "6px", xl: "0" }} flexShrink="0" paddingX="20px" borderBottom="1px solid" borderColor="hair" gap="3">
-      <Box asChild fontSize="24px" fontWeight={800}><Link to="/" aria-label="Gondola, all scenes">Gondola</Link></Box>
-      <Box as="h1" fontSize="17px" fontWeight={500} whiteSpace="nowrap" overflow="hidden" textOverflow="ellipsis" minWidth="0">
-        {work.document.name}
-        <Box as="span" color="soft" fontWeight={400}>{`  1:${work.document.brief.scale} · ${work.document.pours.length} pours`}</Box>
+    <Flex
+      as="header"
+      align="center"
+      wrap={{ base: "wrap", xl: "nowrap" }}
+      minHeight="52px"
+      paddingTop={{ base: "6px", xl: "0" }}
+      flexShrink="0"
+      paddingX="20px"
+      borderBottom="1px solid"
+      borderColor="hair"
+      gap="3"
+    >
+      <Box asChild fontSize="24px" fontWeight={800}>
+        <Link to="/" aria-label="Gondola, all scenes">
+          Gondola
+        </Link>
       </Box>
-      <Flex as="nav" aria-label="stages" gap="5" rowGap="0" wrap="wrap" marginLeft={{ base: 0, xl: "auto" }} order={{ base: 2, xl: 0 }}>
+      <Box
+        as="h1"
+        fontSize="17px"
+        fontWeight={500}
+        whiteSpace="nowrap"
+        overflow="hidden"
+        textOverflow="ellipsis"
+        minWidth="0"
+      >
+        {work.document.name}
+        <Box
+          as="span"
+          color="soft"
+          fontWeight={400}
+        >{`  1:${work.document.brief.scale} · ${work.document.pours.length} pours`}</Box>
+      </Box>
+      <Flex
+        as="nav"
+        aria-label="stages"
+        gap="5"
+        rowGap="0"
+        wrap="wrap"
+        marginLeft={{ base: 0, xl: "auto" }}
+        order={{ base: 2, xl: 0 }}
+      >
         {STAGES.map((one) => (
-          <Box asChild key={one.word} fontSize="16px" paddingTop="4px" paddingBottom="3px" borderBottom="4px solid" borderColor={one === stage ? "ink" : "transparent"} color={one === stage ? "ink" : "soft"} fontWeight={one === stage ? 800 : 400}>
+          <Box
+            asChild
+            key={one.word}
+            fontSize="16px"
+            paddingTop="4px"
+            paddingBottom="3px"
+            borderBottom="4px solid"
+            borderColor={one === stage ? "ink" : "transparent"}
+            color={one === stage ? "ink" : "soft"}
+            fontWeight={one === stage ? 800 : 400}
+          >
             <NavLink to={`/scenes/${work.id}/${one.word}`}>{stageWord(one)}</NavLink>
           </Box>
         ))}
       </Flex>
       <Flex align="center" marginLeft="auto" gap="1" whiteSpace="nowrap">
         <Told work={work} problem={problem} />
-        <Word onClick={() => void step("undo")} disabled={!work.canUndo}>undo</Word>
-        <Word onClick={() => void step("redo")} disabled={!work.canRedo}>redo</Word>
-        <Word onClick={turnUnits} aria-label={inches ? "Units: inches; change to metric" : "Units: metric; change to inches"}>{inches ? "in · °F" : "mm · °C"}</Word>
+        <Word onClick={() => void step("undo")} disabled={!work.canUndo}>
+          undo
+        </Word>
+        <Word onClick={() => void step("redo")} disabled={!work.canRedo}>
+          redo
+        </Word>
+        <Word
+          onClick={turnUnits}
+          aria-label={inches ? "Units: inches; change to metric" : "Units: metric; change to inches"}
+        >
+          {inches ? "in · °F" : "mm · °C"}
+        </Word>
         <Word onClick={turnNight}>night</Word>
       </Flex>
     </Flex>
@@ -55,10 +111,30 @@ function Told({ work, problem }: { work: SceneWork; problem: string | null }) {
   const wrong = problem ?? (work.saving.kind === "unsaved" ? `Not saved: ${work.saving.why}` : null);
   const words = wrong ? "not saved" : work.saving.kind === "saving" ? "saving ..." : "saved";
   return (
-    <Box role="status" title={wrong ?? undefined} color={wrong ? "caution" : "soft"} fontStyle="italic" paddingRight="2" position="relative">
+    <Box
+      role="status"
+      title={wrong ?? undefined}
+      color={wrong ? "caution" : "soft"}
+      fontStyle="italic"
+      paddingRight="2"
+      position="relative"
+    >
       {words}
       {wrong ? (
-        <Box position="absolute" right="0" top="32px" width="320px" whiteSpace="normal" bg="plot" border="1px solid" borderColor="caution" padding="2" zIndex="5">{wrong}</Box>
+        <Box
+          position="absolute"
+          right="0"
+          top="32px"
+          width="320px"
+          whiteSpace="normal"
+          bg="plot"
+          border="1px solid"
+          borderColor="caution"
+          padding="2"
+          zIndex="5"
+        >
+          {wrong}
+        </Box>
       ) : null}
     </Box>
   );

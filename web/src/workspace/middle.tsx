@@ -12,7 +12,20 @@ export function Middle({ stage }: { stage: Stage }) {
   const view = stage.views.find((one) => one.word === chosen[stage.word]) ?? stage.views[0];
   if (!view) return null;
   const words = stage.views.map(({ word }) => (
-    <Word key={word} onClick={() => { choose((now) => ({ ...now, [stage.word]: word })); }} fontWeight={word === view.word ? 700 : 400} aria-pressed={word === view.word}>{word}</Word>
+    <Word
+      key={word}
+      onClick={() => {
+        choose((now) => ({ ...now, [stage.word]: word }));
+      }}
+      fontWeight={word === view.word ? 700 : 400}
+      aria-pressed={word === view.word}
+    >
+      {word}
+    </Word>
   ));
-  return <TouchedContext value={touching}><view.Part words={words} /></TouchedContext>;
+  return (
+    <TouchedContext value={touching}>
+      <view.Part words={words} />
+    </TouchedContext>
+  );
 }

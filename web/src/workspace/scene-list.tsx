@@ -17,11 +17,13 @@ function tomorrow(): string {
 }
 
 async function bring(text: string): Promise<SceneState> {
-  return ask(api.POST("/api/scenes", {
-    body: text as unknown as Record<string, never>,
-    bodySerializer: () => text,
-    headers: { "Content-Type": "application/json" },
-  }));
+  return ask(
+    api.POST("/api/scenes", {
+      body: text as unknown as Record<string, never>,
+      bodySerializer: () => text,
+      headers: { "Content-Type": "application/json" },
+    }),
+  );
 }
 
 /** All scenes of the person, and the way to bring one in from a file. */
@@ -50,9 +52,17 @@ export function SceneList() {
   });
   return (
     <Box as="main" maxWidth="720px" margin="0 auto" padding="48px 24px">
-      <Heading as="h1" fontSize="34px" fontWeight={800} letterSpacing="0.01em">Gondola</Heading>
-      <Box color="soft" fontSize="17px" marginBottom="8">What will happen when a deep scene is cast in clear resin.</Box>
-      {scenes.error ? <Box role="alert" color="caution">{scenes.error.message}</Box> : null}
+      <Heading as="h1" fontSize="34px" fontWeight={800} letterSpacing="0.01em">
+        Gondola
+      </Heading>
+      <Box color="soft" fontSize="17px" marginBottom="8">
+        What will happen when a deep scene is cast in clear resin.
+      </Box>
+      {scenes.error ? (
+        <Box role="alert" color="caution">
+          {scenes.error.message}
+        </Box>
+      ) : null}
       {scenes.isPending ? <Box color="soft">Looking for your scenes ...</Box> : null}
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {scenes.data?.map((scene) => (
@@ -61,7 +71,9 @@ export function SceneList() {
               <Box asChild fontSize="20px" fontWeight={700} color="depth">
                 <Link to={`/scenes/${scene.id}/pours`}>{scene.name}</Link>
               </Box>
-              <Box color="soft" fontStyle="italic">revision {scene.revision}, {dayText(scene.changed_at)}</Box>
+              <Box color="soft" fontStyle="italic">
+                revision {scene.revision}, {dayText(scene.changed_at)}
+              </Box>
             </Flex>
           </Box>
         ))}
@@ -81,17 +93,48 @@ export function SceneList() {
           }}
         />
         <Flex asChild gap="3" marginBottom="4" align="center">
-          <form onSubmit={(event) => { event.preventDefault(); beginning.mutate(); }}>
-            <Box asChild border="1px solid" borderColor="hair" bg="plot" padding="5px 10px" width="280px" fontSize="16px">
-              <input aria-label="Name of a new scene" placeholder="name of a new scene" maxLength={80} value={name} onChange={(event) => { setName(event.target.value); }} />
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              beginning.mutate();
+            }}
+          >
+            <Box
+              asChild
+              border="1px solid"
+              borderColor="hair"
+              bg="plot"
+              padding="5px 10px"
+              width="280px"
+              fontSize="16px"
+            >
+              <input
+                aria-label="Name of a new scene"
+                placeholder="name of a new scene"
+                maxLength={80}
+                value={name}
+                onChange={(event) => {
+                  setName(event.target.value);
+                }}
+              />
             </Box>
-            <Deed type="submit" loading={beginning.isPending}>Begin it</Deed>
+            <Deed type="submit" loading={beginning.isPending}>
+              Begin it
+            </Deed>
           </form>
         </Flex>
-        {beginning.error ? <Box role="alert" color="caution">{beginning.error.message}</Box> : null}
-        <Deed onClick={() => picker.current?.click()} loading={bringing.isPending}>Bring in a scene file</Deed>
+        {beginning.error ? (
+          <Box role="alert" color="caution">
+            {beginning.error.message}
+          </Box>
+        ) : null}
+        <Deed onClick={() => picker.current?.click()} loading={bringing.isPending}>
+          Bring in a scene file
+        </Deed>
         {bringing.error ? (
-          <Box role="alert" color="caution" marginTop="3" maxWidth="60ch">{bringing.error.message} Nothing was added.</Box>
+          <Box role="alert" color="caution" marginTop="3" maxWidth="60ch">
+            {bringing.error.message} Nothing was added.
+          </Box>
         ) : null}
       </Box>
     </Box>

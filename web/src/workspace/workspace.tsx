@@ -28,12 +28,19 @@ export function Workspace() {
   if (first.error) {
     return (
       <Box padding="12">
-        <Box role="alert" marginBottom="4">{first.error.message}</Box>
+        <Box role="alert" marginBottom="4">
+          {first.error.message}
+        </Box>
         <Link to="/">All scenes</Link>
       </Box>
     );
   }
-  if (!first.data) return <Box padding="12" color="soft">Unrolling the sheet ...</Box>;
+  if (!first.data)
+    return (
+      <Box padding="12" color="soft">
+        Unrolling the sheet ...
+      </Box>
+    );
   return <Opened key={id} first={first.data} stage={stageOf(stage)} />;
 }
 
@@ -44,13 +51,22 @@ function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
   readIn(tried.shown.brief.units ?? {});
   const { answered, problem } = useOutcome(tried.shown);
   return (
-    <Flex direction="column" height={{ base: "auto", xl: "100vh" }} minHeight="640px" overflow={{ base: "visible", xl: "hidden" }}>
+    <Flex
+      direction="column"
+      height={{ base: "auto", xl: "100vh" }}
+      minHeight="640px"
+      overflow={{ base: "visible", xl: "hidden" }}
+    >
       <Conflict work={work} />
       <Header work={work} stage={stage} problem={problem} />
       {answered ? (
-        <Desk work={work} tried={tried} answered={answered}><Sheet stage={stage} /></Desk>
+        <Desk work={work} tried={tried} answered={answered}>
+          <Sheet stage={stage} />
+        </Desk>
       ) : (
-        <Box padding="12" color="soft" role="status">{problem ?? "Sounding the water; the first time takes some seconds ..."}</Box>
+        <Box padding="12" color="soft" role="status">
+          {problem ?? "Sounding the water; the first time takes some seconds ..."}
+        </Box>
       )}
     </Flex>
   );
@@ -61,18 +77,41 @@ function Sheet({ stage }: { stage: Stage }) {
   return (
     <Grid
       as="main"
-      templateAreas={{ base: '"flags" "sounding" "ribbon" "inspector"', md: '"sounding sounding" "ribbon ribbon" "flags inspector"', xl: '"flags sounding inspector" "ribbon ribbon ribbon"' }}
-      templateColumns={{ base: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)", xl: "248px minmax(0, 1fr) 256px" }}
+      templateAreas={{
+        base: '"flags" "sounding" "ribbon" "inspector"',
+        md: '"sounding sounding" "ribbon ribbon" "flags inspector"',
+        xl: '"flags sounding inspector" "ribbon ribbon ribbon"',
+      }}
+      templateColumns={{
+        base: "minmax(0, 1fr)",
+        md: "minmax(0, 1fr) minmax(0, 1fr)",
+        xl: "248px minmax(0, 1fr) 256px",
+      }}
       templateRows={{ base: "auto", xl: "minmax(0, 1fr) auto" }}
       flex="1"
       minHeight="0"
     >
-      <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px"><Flags /></Box>
-      <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid"><Middle stage={stage} /></Box>
-      <Box gridArea="inspector" borderLeft="1px solid" borderColor="hair" overflowY="auto" paddingX="16px" paddingY="10px">
-        <Box as="section" aria-label="Inspector"><stage.Inspector /></Box>
+      <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px">
+        <Flags />
       </Box>
-      <Box gridArea="ribbon" minWidth="0"><Ribbon /></Box>
+      <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid">
+        <Middle stage={stage} />
+      </Box>
+      <Box
+        gridArea="inspector"
+        borderLeft="1px solid"
+        borderColor="hair"
+        overflowY="auto"
+        paddingX="16px"
+        paddingY="10px"
+      >
+        <Box as="section" aria-label="Inspector">
+          <stage.Inspector />
+        </Box>
+      </Box>
+      <Box gridArea="ribbon" minWidth="0">
+        <Ribbon />
+      </Box>
     </Grid>
   );
 }

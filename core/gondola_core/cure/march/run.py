@@ -40,14 +40,6 @@ class TimedPour:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Tolerance:
-    """Error allowed in one step of the march; the whole run stays within a few of them."""
-
-    temperature_k: float
-    degree: float
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Scrubbing:
     """How close the rows of history lie: a row at each change of so much, or after so long [s].
 
@@ -58,6 +50,15 @@ class Scrubbing:
     change_degree: float = 0.02
     longest: float = 4 * HOUR
     most_rows: int = 200
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tolerance:
+    """Error allowed in one step of the march, of which the whole run stays within a few; how close its rows lie."""
+
+    temperature_k: float
+    degree: float
+    scrubbing: Scrubbing = Scrubbing()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -147,20 +148,18 @@ def march_pours(
     tolerance: Tolerance,
     *,
     progress: Callable[[float], None] | None = None,
-    scrubbing: Scrubbing | None = None,
 ) -> Marched:
     """Heat and cure of every pour from the first drop to demould, or to `end` at the latest.
 
     room       from the first pour on, at even steps
     end        latest time [s]
     progress   called with the share of `end` that is done, from a thread; what it raises ends the march
-    scrubbing  how many moments are kept
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
     mean_room = float(room.temperature_c.mean())
     thresholds = np.stack([thresholds_of(resins[pour.resin], mean_room) for pour in pours])
     chemistry = rate_chemistry(resins, {pour.resin for pour in pours})
-    run = _Run(box, chemistry, room, thresholds, tolerance, scrubbing or Scrubbing())
+    run = _Run(box, chemistry, room, thresholds, tolerance, tolerance.scrubbing)
     with Hearing(progress, float(end)) as hearing:
         for number, pour in enumerate(pours):
             run.pour(number, pour)

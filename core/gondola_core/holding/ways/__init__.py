@@ -1,13 +1,8 @@
-"""Every way of holding a figure; each file registers its own. The order is that in which they are told."""
+"""Every way of holding a figure; each file registers its own, with its place among those that are told."""
 
-from . import on_bed  # isort: skip
-from . import staged  # isort: skip
-from . import bar  # isort: skip
-from . import line  # isort: skip
-from . import glue_spot  # isort: skip
-from . import pin  # isort: skip
-from .way import SAFETY, WAYS, Nearby, Pull, Way, way_name
+from ...discover import import_all
+from .way import SAFETY, WAYS, Nearby, Pull, Way, way_name, ways_in_order
 
-__all__ = [
-    "SAFETY", "WAYS", "Nearby", "Pull", "Way", "bar", "glue_spot", "line", "on_bed", "pin", "staged", "way_name",
-]
+import_all(__name__, __path__)
+
+__all__ = ["SAFETY", "WAYS", "Nearby", "Pull", "Way", "way_name", "ways_in_order"]

@@ -21,7 +21,7 @@ WIRE_GPA = 100.0
 """Stiffness of a metal of which the library says none. Source: assumed"""
 
 
-@way_of_holding("stem")
+@way_of_holding("stem", 3)
 def stem(pull: Pull) -> Way:
     """A stem softens with the resin around it."""
     soft = pull.warm_c > pull.resin.tg_full_c
@@ -29,7 +29,7 @@ def stem(pull: Pull) -> Way:
     return _with_sentence(told, words("ways.bar.soft", bar=told.sentence, warm=pull.warm_c)) if soft else told
 
 
-@way_of_holding("wire")
+@way_of_holding("wire", 4)
 def wire(pull: Pull) -> Way:
     """A wire of the metal that the figure names."""
     hold = pull.figure.hold

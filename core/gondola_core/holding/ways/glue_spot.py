@@ -14,7 +14,7 @@ NEAR_SOFT_K = 10.0
 """So near to its softening more is asked of it. Source: own_holding"""
 
 
-@way_of_holding("glue_spot")
+@way_of_holding("glue_spot", 6)
 def glue_spot(pull: Pull) -> Way:
     """By its area, as long as it stays cool."""
     warm, has = pull.warm_c, pull.figure.hold.glue_mm2

@@ -10,7 +10,7 @@ LINE_STRENGTH_N = 8.0
 """Nylon line of 0.2 mm. Source: own_holding"""
 
 
-@way_of_holding("line")
+@way_of_holding("line", 5)
 def line(pull: Pull) -> Way:
     """Carries what sinks; what floats needs an anchor below."""
     holds = not pull.floats and pull.needs <= LINE_STRENGTH_N

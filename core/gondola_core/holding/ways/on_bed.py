@@ -9,7 +9,7 @@ RESTS_MM = 0.6
 """A figure nearer to the bed than this rests on it. Source: assumed"""
 
 
-@way_of_holding("on_bed")
+@way_of_holding("on_bed", 1)
 def on_bed(pull: Pull) -> Way:
     """Holds what sinks and touches the bed."""
     gap = pull.near.gap_below_mm

@@ -14,7 +14,7 @@ REACH_MM = 3.0
 """A pin is seen beyond this. Source: assumed"""
 
 
-@way_of_holding("pin")
+@way_of_holding("pin", 7)
 def pin(pull: Pull) -> Way:
     """By the skin of the wire in the bed, which has to be near."""
     hold, gap = pull.figure.hold, pull.near.gap_below_mm

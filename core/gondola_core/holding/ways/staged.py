@@ -11,7 +11,7 @@ OFF_THE_LINE_MM = 2.0
 """A figure further from the line than this does not lie on it. Source: assumed"""
 
 
-@way_of_holding("staged")
+@way_of_holding("staged", 2)
 def staged(pull: Pull) -> Way:
     """Holds what lies on a gelled layer: by weight, or by tack over its underside."""
     carries = TACK_KPA * 1e3 * pull.near.contact_cm2 * CM2

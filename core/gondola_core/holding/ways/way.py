@@ -82,18 +82,23 @@ class Way:
 
 
 HoldingCheck = Callable[[Pull], Way]
-WAYS: dict[str, HoldingCheck] = {}
-"""The register of ways, in the order in which they are told."""
+WAYS: dict[str, tuple[int, HoldingCheck]] = {}
+"""The register of ways by their code, each with its place among those that are told."""
 
 
-def way_of_holding(code: str) -> Callable[[HoldingCheck], HoldingCheck]:
+def way_of_holding(code: str, place: int) -> Callable[[HoldingCheck], HoldingCheck]:
     """Register a way under its code, as a scene names it."""
 
     def registered(check: HoldingCheck) -> HoldingCheck:
-        WAYS[code] = check
+        WAYS[code] = (place, check)
         return check
 
     return registered
+
+
+def ways_in_order() -> dict[str, HoldingCheck]:
+    """The ways as they are told."""
+    return {code: check for code, (_, check) in sorted(WAYS.items(), key=lambda one: one[1][0])}
 
 
 def way_name(code: str) -> Words:

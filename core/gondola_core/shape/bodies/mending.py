@@ -76,11 +76,48 @@ def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: st
     A mesh is taken as closed when every edge is used as often one way as the other: then winding
     numbers are whole everywhere, and no vertical line is left unbalanced.
     """
-    said: list[Words] = []
     vertices, faces, kept = _welded(vertices, faces)
     colours = None if colours is None else colours[kept]
     if len(faces) < 4:
         raise GondolaError("This mesh is an open surface with no inside; give it thickness.")
+    try:
+        vertices, faces, colours, said = _closed(vertices, faces, colours)
+    except _Open as left:
+        return _estimated(left.vertices, left.faces, left.colours, left.why, unit)
+    faces, flipped = _outward_shells(vertices, faces)
+    if flipped:
+        said.append(words("mending.inside_out"))
+    mesh = TriMesh(vertices, faces.astype(np.int32))
+    volume, shared = body_volume(mesh)
+    if shared > LEAST_SHARED * volume:
+        said.append(words("mending.shared", shared=shared / 1000))
+    size = vertices.max(axis=0) - vertices.min(axis=0)
+    if volume < LEAST_SOLID * float(np.prod(np.maximum(size, 1e-9))):
+        raise GondolaError(
+            "This mesh is an open surface with no inside; give it thickness, or give its volume "
+            "with a simple solid."
+        )
+    middle = 0.5 * (vertices.max(axis=0) + vertices.min(axis=0))
+    stood = vertices - [middle[0], middle[1], vertices[:, 2].min()]
+    return Brought(
+        mesh=TriMesh(stood, mesh.faces, colours), volume_ml=volume / 1000,
+        size_mm=[round(float(side), 2) for side in size], triangles_count=len(faces), words=said,
+    )
+
+
+class _Open(Exception):
+    """A mesh that nothing here closes, as far as it was mended, and why."""
+
+    def __init__(self, vertices: Array, faces: Whole, colours: Colours | None, why: CannotClose) -> None:
+        super().__init__(str(why))
+        self.vertices, self.faces, self.colours, self.why = vertices, faces, colours, why
+
+
+def _closed(
+    vertices: Array, faces: Whole, colours: Colours | None
+) -> tuple[Array, Whole, Colours | None, list[Words]]:
+    """Turned, sewn or lidded until every edge is used as often one way as the other; _Open where it is not."""
+    said: list[Words] = []
     open_edges = _open_edges(faces, len(vertices))
     if len(open_edges):
         turned = _turned_alike(vertices, faces)
@@ -102,31 +139,10 @@ def mend(vertices: Array, faces: Whole, colours: Colours | None = None, unit: st
             if len(_open_edges(faces, len(vertices))):
                 raise CannotClose("edges are left that only one triangle uses")
         except CannotClose as why:
-            return _estimated(vertices[:sound], faces[(faces < sound).all(axis=1)], colours, why, unit)
+            raise _Open(vertices[:sound], faces[(faces < sound).all(axis=1)], colours, why) from None
         colours = None if colours is None else _lids_coloured(colours, faces, sound, len(vertices))
         said.append(lids)
-    faces, flipped = _outward_shells(vertices, faces)
-    if flipped:
-        said.append(words("mending.inside_out"))
-    mesh = TriMesh(vertices, faces.astype(np.int32))
-    volume, shared = body_volume(mesh)
-    if shared > LEAST_SHARED * volume:
-        said.append(words("mending.shared", shared=shared / 1000))
-    size = vertices.max(axis=0) - vertices.min(axis=0)
-    if volume < LEAST_SOLID * float(np.prod(np.maximum(size, 1e-9))):
-        raise GondolaError(
-            "This mesh is an open surface with no inside; give it thickness, or give its volume "
-            "with a simple solid."
-        )
-    middle = 0.5 * (vertices.max(axis=0) + vertices.min(axis=0))
-    stood = vertices - [middle[0], middle[1], vertices[:, 2].min()]
-    return Brought(
-        mesh=TriMesh(stood, mesh.faces, colours),
-        volume_ml=volume / 1000,
-        size_mm=[round(float(side), 2) for side in size],
-        triangles_count=len(faces),
-        words=said,
-    )
+    return vertices, faces, colours, said
 
 
 def _welded(

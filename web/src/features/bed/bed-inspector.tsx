@@ -20,14 +20,33 @@ import { useBedTools } from "./tools";
 
 const KEYS: Record<string, Tool> = { r: "raise", l: "lower", s: "smooth", p: "slope", t: "terrace", d: "type depths" };
 const STARTERS = ["slope", "bowl", "ledge", "channel", "cave", "reef"] as const;
-const MATERIALS = ["plaster", "xps", "foam", "polymer-clay", "air-dry-clay", "epoxy-putty", "cork", "stone", "sand", "wood", "balsa", "foam-clay"];
-const SEALS = [["resin", "thin coat of resin"], ["gloss_medium", "gloss medium"], ["white_glue", "diluted white glue"]] as const;
+const MATERIALS = [
+  "plaster",
+  "xps",
+  "foam",
+  "polymer-clay",
+  "air-dry-clay",
+  "epoxy-putty",
+  "cork",
+  "stone",
+  "sand",
+  "wood",
+  "balsa",
+  "foam-clay",
+];
+const SEALS = [
+  ["resin", "thin coat of resin"],
+  ["gloss_medium", "gloss medium"],
+  ["white_glue", "diluted white glue"],
+] as const;
 
 export function BedInspector() {
   const { scene, keep, outcome, units } = useDocument();
   const shelf = useShelf();
   const { bed } = scene;
-  const keepBed = (change: Partial<Scene["bed"]>, note: string) => { keep({ ...scene, bed: { ...bed, ...change } }, note); };
+  const keepBed = (change: Partial<Scene["bed"]>, note: string) => {
+    keep({ ...scene, bed: { ...bed, ...change } }, note);
+  };
   const { filling, whole } = outcome;
   return (
     <>
@@ -40,23 +59,75 @@ export function BedInspector() {
         <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
         <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
         <Row label="area to seal">{areaText(whole.bed_area_cm2, units)}</Row>
-        <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">{massText(filling.seal_coat_g, units)}</Row>
+        <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">
+          {massText(filling.seal_coat_g, units)}
+        </Row>
         <Row label="highest point">{lengthText(whole.bed_top_depth_mm, units)} deep</Row>
         <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
-        <Row label="air kept under it">{air(filling.traps.filter((one) => one.figure_id === null).reduce((sum, one) => sum + one.volume_ml, 0), units)}</Row>
+        <Row label="air kept under it">
+          {air(
+            filling.traps.filter((one) => one.figure_id === null).reduce((sum, one) => sum + one.volume_ml, 0),
+            units,
+          )}
+        </Row>
         <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
-        <Row label="gas out of it" hint={bed.sealed ? "as it warms under liquid resin; the seal keeps most of it in (assumed)" : "as it warms under liquid resin, by its own temperature in the march"}>{volumeText(filling.gas_ml, units, 1)}</Row>
+        <Row
+          label="gas out of it"
+          hint={
+            bed.sealed
+              ? "as it warms under liquid resin; the seal keeps most of it in (assumed)"
+              : "as it warms under liquid resin, by its own temperature in the march"
+          }
+        >
+          {volumeText(filling.gas_ml, units, 1)}
+        </Row>
       </Box>
       <Growth />
-      <Choice label="made of" value={bed.material.id} options={optionsOf(shelf?.solids.filter((one) => MATERIALS.includes(one.id)), bed.material)} take={(id) => { const material = shelf?.solids.find((one) => one.id === id); if (material) keepBed({ material }, "bed"); }} />
-      <Tick label="sealed" value={bed.sealed ?? false} take={(sealed) => { keepBed({ sealed }, sealed ? "bed sealed" : "bed not sealed"); }} />
+      <Choice
+        label="made of"
+        value={bed.material.id}
+        options={optionsOf(
+          shelf?.solids.filter((one) => MATERIALS.includes(one.id)),
+          bed.material,
+        )}
+        take={(id) => {
+          const material = shelf?.solids.find((one) => one.id === id);
+          if (material) keepBed({ material }, "bed");
+        }}
+      />
+      <Tick
+        label="sealed"
+        value={bed.sealed ?? false}
+        take={(sealed) => {
+          keepBed({ sealed }, sealed ? "bed sealed" : "bed not sealed");
+        }}
+      />
       {bed.sealed ? (
         <>
-          <Choice label="with" value={bed.sealed_with ?? "resin"} options={SEALS} take={(value) => { keepBed({ sealed_with: value as "resin" }, "seal coat"); }} />
-          <HoursField label="then wait" value={bed.seal_wait_h ?? 24} take={(seal_wait_h) => { keepBed({ seal_wait_h }, "seal coat"); }} />
+          <Choice
+            label="with"
+            value={bed.sealed_with ?? "resin"}
+            options={SEALS}
+            take={(value) => {
+              keepBed({ sealed_with: value as "resin" }, "seal coat");
+            }}
+          />
+          <HoursField
+            label="then wait"
+            value={bed.seal_wait_h ?? 24}
+            take={(seal_wait_h) => {
+              keepBed({ seal_wait_h }, "seal coat");
+            }}
+          />
         </>
       ) : null}
-      <Colour label="colour" value={bed.paint_srgb ?? "#8a7a5a"} take={(paint_srgb) => { keepBed({ paint_srgb }, "bed colour"); }} />
+      <Colour
+        label="colour"
+        value={bed.paint_srgb ?? "#8a7a5a"}
+        take={(paint_srgb) => {
+          keepBed({ paint_srgb }, "bed colour");
+        }}
+      />
       <Caution>Cutting foam with hot wire and sanding make fumes and dust: respirator, open window.</Caution>
       <Sources>
         {[
@@ -76,28 +147,73 @@ function Brushes() {
   const { take } = tools;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLSelectElement
+      )
+        return;
       const tool = KEYS[event.key.toLowerCase()];
       if (tool) take({ tool });
     };
     window.addEventListener("keydown", press);
-    return () => { window.removeEventListener("keydown", press); };
+    return () => {
+      window.removeEventListener("keydown", press);
+    };
   }, [take]);
   return (
     <Box role="radiogroup" aria-label="Brush">
       <Title>Brush</Title>
       {[...BRUSHES, "type depths" as const].map((tool) => (
-        <Flex asChild key={tool} justify="space-between" width="100%" minHeight="25px" paddingY="2px" paddingX="8px" borderLeft="4px solid" borderColor={tools.tool === tool ? "ink" : "transparent"} bg={tools.tool === tool ? "wash" : "transparent"} fontWeight={tools.tool === tool ? 800 : 400} cursor="pointer">
-          <button type="button" role="radio" aria-checked={tools.tool === tool} onClick={() => { take({ tool }); }}>
+        <Flex
+          asChild
+          key={tool}
+          justify="space-between"
+          width="100%"
+          minHeight="25px"
+          paddingY="2px"
+          paddingX="8px"
+          borderLeft="4px solid"
+          borderColor={tools.tool === tool ? "ink" : "transparent"}
+          bg={tools.tool === tool ? "wash" : "transparent"}
+          fontWeight={tools.tool === tool ? 800 : 400}
+          cursor="pointer"
+        >
+          <button
+            type="button"
+            role="radio"
+            aria-checked={tools.tool === tool}
+            onClick={() => {
+              take({ tool });
+            }}
+          >
             {tool}
-            <Box as="span" color="soft" fontStyle="italic" fontWeight={400} aria-hidden="true">{Object.entries(KEYS).find(([, one]) => one === tool)?.[0].toUpperCase()}</Box>
+            <Box as="span" color="soft" fontStyle="italic" fontWeight={400} aria-hidden="true">
+              {Object.entries(KEYS)
+                .find(([, one]) => one === tool)?.[0]
+                .toUpperCase()}
+            </Box>
           </button>
         </Flex>
       ))}
       {tools.tool === "type depths" ? null : (
         <>
-          <LengthField label="size" value={tools.size_mm} take={(size_mm) => { take({ size_mm: Math.min(200, Math.max(4, size_mm)) }); }} />
-          <LengthField label={tools.tool === "terrace" ? "steps of" : "strength"} value={tools.strength_mm} take={(strength_mm) => { take({ strength_mm: Math.min(40, Math.max(0.2, strength_mm)) }); }} />
+          <LengthField
+            label="size"
+            value={tools.size_mm}
+            take={(size_mm) => {
+              take({ size_mm: Math.min(200, Math.max(4, size_mm)) });
+            }}
+          />
+          <LengthField
+            label={tools.tool === "terrace" ? "steps of" : "strength"}
+            value={tools.strength_mm}
+            take={(strength_mm) => {
+              take({ strength_mm: Math.min(40, Math.max(0.2, strength_mm)) });
+            }}
+          />
         </>
       )}
     </Box>
@@ -114,18 +230,53 @@ function Measured() {
   };
   return (
     <Box role="group" aria-label="Measured depths" marginTop="2">
-      <Box fontSize="14px" color="soft">Press the chart where the skewer stood, then type how deep.</Box>
+      <Box fontSize="14px" color="soft">
+        Press the chart where the skewer stood, then type how deep.
+      </Box>
       {measured.map((point, index) => (
         <Box key={index} borderLeft="2px solid" borderColor="caution" paddingLeft="2" marginTop="1">
-          <LengthField label={`depth ${index + 1}`} value={point.depth_mm} take={(depth_mm) => { change(index, { depth_mm }); }} />
+          <LengthField
+            label={`depth ${index + 1}`}
+            value={point.depth_mm}
+            take={(depth_mm) => {
+              change(index, { depth_mm });
+            }}
+          />
           <Flex justify="space-between" fontSize="14px" color="soft">
-            <span>{point.x_mm} from the left, {point.behind_mm} behind</span>
-            <Word fontSize="14px" aria-label={`Take depth ${index + 1} out`} onClick={() => { void set(measured.filter((_, at) => at !== index)); }}>out</Word>
+            <span>
+              {point.x_mm} from the left, {point.behind_mm} behind
+            </span>
+            <Word
+              fontSize="14px"
+              aria-label={`Take depth ${index + 1} out`}
+              onClick={() => {
+                void set(measured.filter((_, at) => at !== index));
+              }}
+            >
+              out
+            </Word>
           </Flex>
         </Box>
       ))}
-      <Word onClick={() => { void set([...measured, { x_mm: scene.tank.inner_width_mm / 2, behind_mm: scene.tank.inner_behind_mm / 2, depth_mm: scene.tank.fill_height_mm / 2 }]); }}>add a depth in the middle</Word>
-      {problem ? <Box role="alert" color="caution" fontSize="14px">{problem}</Box> : null}
+      <Word
+        onClick={() => {
+          void set([
+            ...measured,
+            {
+              x_mm: scene.tank.inner_width_mm / 2,
+              behind_mm: scene.tank.inner_behind_mm / 2,
+              depth_mm: scene.tank.fill_height_mm / 2,
+            },
+          ]);
+        }}
+      >
+        add a depth in the middle
+      </Word>
+      {problem ? (
+        <Box role="alert" color="caution" fontSize="14px">
+          {problem}
+        </Box>
+      ) : null}
     </Box>
   );
 }
@@ -136,7 +287,9 @@ function Starting() {
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [high, setHigh] = useState(Math.round(scene.tank.fill_height_mm * 0.7));
-  const refuse = (flaw: unknown) => { setProblem(flaw instanceof Error ? flaw.message : "The server cannot be reached."); };
+  const refuse = (flaw: unknown) => {
+    setProblem(flaw instanceof Error ? flaw.message : "The server cannot be reached.");
+  };
   const start = async (kind: string) => {
     const data = await ask(api.POST("/api/beds/start", { body: { kind, tank: scene.tank } }));
     keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed: ${kind}`);
@@ -151,26 +304,91 @@ function Starting() {
       const data = await ask(api.POST("/api/meshes", { params: { query: { kind, name: file.name } }, body, ...sent }));
       const { inner_width_mm, inner_behind_mm } = scene.tank;
       const fit = Math.min(1, inner_width_mm / (data.size_mm[0] ?? 1), inner_behind_mm / (data.size_mm[1] ?? 1));
-      const mesh = { kind: "mesh" as const, mesh_id: data.mesh_id, spread_ml: data.spread_ml, scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000), offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0] };
-      setSaid([`${data.triangles_count.toLocaleString("en")} triangles, ${volumeText(data.volume_ml, units, 1)}${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`, ...data.words].join(" "));
-      keep({ ...scene, bed: { ...scene.bed, heights_mm: scene.bed.heights_mm.map((row) => row.map(() => 0)), measured: [], mesh } }, "bed mesh");
+      const mesh = {
+        kind: "mesh" as const,
+        mesh_id: data.mesh_id,
+        spread_ml: data.spread_ml,
+        scale_ratio: Math.max(0.001, Math.round(fit * 10000) / 10000),
+        offset_mm: [inner_width_mm / 2, inner_behind_mm / 2, 0],
+      };
+      setSaid(
+        [
+          `${data.triangles_count.toLocaleString("en")} triangles, ${volumeText(data.volume_ml, units, 1)}${fit < 1 ? `, made smaller to ${Math.round(fit * 100)} % to fit` : ""}.`,
+          ...data.words,
+        ].join(" "),
+      );
+      keep(
+        {
+          ...scene,
+          bed: { ...scene.bed, heights_mm: scene.bed.heights_mm.map((row) => row.map(() => 0)), measured: [], mesh },
+        },
+        "bed mesh",
+      );
       return;
     }
-    const data = await ask(api.POST("/api/scenes/{scene_id}/bed-map", { params: { path: { scene_id: work.id }, query: { name: file.name, low_mm: 0, high_mm: high } }, body, ...sent }));
-    keep({ ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } }, `bed from ${file.name}`.slice(0, 100));
+    const data = await ask(
+      api.POST("/api/scenes/{scene_id}/bed-map", {
+        params: { path: { scene_id: work.id }, query: { name: file.name, low_mm: 0, high_mm: high } },
+        body,
+        ...sent,
+      }),
+    );
+    keep(
+      { ...scene, bed: { ...scene.bed, heights_mm: data.heights_mm, measured: [], mesh: null } },
+      `bed from ${file.name}`.slice(0, 100),
+    );
   };
   return (
     <Box marginTop="3">
       <Title>Start from</Title>
       <Flex wrap="wrap" columnGap="3">
-        {STARTERS.map((kind) => <Word key={kind} textDecoration="underline" onClick={() => { start(kind).catch(refuse); }}>{kind}</Word>)}
+        {STARTERS.map((kind) => (
+          <Word
+            key={kind}
+            textDecoration="underline"
+            onClick={() => {
+              start(kind).catch(refuse);
+            }}
+          >
+            {kind}
+          </Word>
+        ))}
       </Flex>
-      <input ref={picker} type="file" hidden aria-label="Mesh or height map of the bed" accept=".stl,.obj,.glb,.ply,.png,.csv" onChange={(event) => { const file = event.target.files?.[0]; if (file) bring(file).catch(refuse); event.target.value = ""; }} />
-      <Word textDecoration="underline" paddingLeft="0" onClick={() => picker.current?.click()}>bring a mesh or height map</Word>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        aria-label="Mesh or height map of the bed"
+        accept=".stl,.obj,.glb,.ply,.png,.csv"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) bring(file).catch(refuse);
+          event.target.value = "";
+        }}
+      />
+      <Word textDecoration="underline" paddingLeft="0" onClick={() => picker.current?.click()}>
+        bring a mesh or height map
+      </Word>
       <NumberField label="white of a map stands" unit="mm" value={high} take={setHigh} />
-      {scene.bed.mesh ? <Word onClick={() => { keep({ ...scene, bed: { ...scene.bed, mesh: null } }, "bed without mesh"); }}>take the bed's mesh out</Word> : null}
-      {said ? <Box role="status" fontSize="14px">{said}</Box> : null}
-      {problem ? <Box role="alert" fontSize="14px" color="caution">{problem} Nothing was changed.</Box> : null}
+      {scene.bed.mesh ? (
+        <Word
+          onClick={() => {
+            keep({ ...scene, bed: { ...scene.bed, mesh: null } }, "bed without mesh");
+          }}
+        >
+          take the bed's mesh out
+        </Word>
+      ) : null}
+      {said ? (
+        <Box role="status" fontSize="14px">
+          {said}
+        </Box>
+      ) : null}
+      {problem ? (
+        <Box role="alert" fontSize="14px" color="caution">
+          {problem} Nothing was changed.
+        </Box>
+      ) : null}
     </Box>
   );
 }
@@ -182,16 +400,36 @@ function Growth() {
   const [width, height] = [224, 92];
   const most = resin_ml.at(-1) ?? 1;
   const fill = scene.tank.fill_height_mm;
-  const line = height_mm.map((mm, index) => `${((resin_ml[index] ?? 0) / (most || 1)) * width} ${height - (mm / fill) * height}`).join("L");
+  const line = height_mm
+    .map((mm, index) => `${((resin_ml[index] ?? 0) / (most || 1)) * width} ${height - (mm / fill) * height}`)
+    .join("L");
   return (
     <Box marginY="2">
-      <Box fontSize="14px" fontWeight={700}>How the water grows with height</Box>
-      <svg width={width} height={height + 16} role="img" aria-label={`Resin by height: ${volumeText(most, units)} at the fill line`}>
+      <Box fontSize="14px" fontWeight={700}>
+        How the water grows with height
+      </Box>
+      <svg
+        width={width}
+        height={height + 16}
+        role="img"
+        aria-label={`Resin by height: ${volumeText(most, units)} at the fill line`}
+      >
         <rect width={width} height={height} fill="var(--plot)" stroke="var(--hair)" />
-        {scene.pours.slice(0, -1).map((pour) => <path key={pour.id} d={`M0 ${(pour.top_depth_mm / fill) * height}H${width}`} stroke="var(--hair)" strokeDasharray="3 3" />)}
+        {scene.pours.slice(0, -1).map((pour) => (
+          <path
+            key={pour.id}
+            d={`M0 ${(pour.top_depth_mm / fill) * height}H${width}`}
+            stroke="var(--hair)"
+            strokeDasharray="3 3"
+          />
+        ))}
         <path d={`M${line}`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />
-        <text x={width} y={height + 14} textAnchor="end" fontSize={13} fill="var(--soft)">{volumeText(most, units)}</text>
-        <text x={0} y={height + 14} fontSize={13} fill="var(--soft)">0</text>
+        <text x={width} y={height + 14} textAnchor="end" fontSize={13} fill="var(--soft)">
+          {volumeText(most, units)}
+        </text>
+        <text x={0} y={height + 14} fontSize={13} fill="var(--soft)">
+          0
+        </text>
       </svg>
     </Box>
   );

@@ -4,7 +4,9 @@ import { type Ground, heightAt, touched, weight } from "./brush";
 
 const flat = (height: number): Ground => ({
   heights: Array.from({ length: 11 }, () => Array.from({ length: 11 }, () => height)),
-  width_mm: 100, behind_mm: 100, most_mm: 90,
+  width_mm: 100,
+  behind_mm: 100,
+  most_mm: 90,
 });
 const middle = { x_mm: 50, behind_mm: 50 };
 const stroke = { size_mm: 40, strength_mm: 3 } as const;
@@ -56,7 +58,15 @@ describe("brushes", () => {
 
 describe("heightAt", () => {
   it("is bilinear and held at the walls", () => {
-    const ground: Ground = { heights: [[0, 10], [20, 30]], width_mm: 10, behind_mm: 10, most_mm: 90 };
+    const ground: Ground = {
+      heights: [
+        [0, 10],
+        [20, 30],
+      ],
+      width_mm: 10,
+      behind_mm: 10,
+      most_mm: 90,
+    };
     expect(heightAt(ground, { x_mm: 5, behind_mm: 5 })).toBe(15);
     expect(heightAt(ground, { x_mm: -5, behind_mm: 50 })).toBe(20);
   });

@@ -19,7 +19,10 @@ export interface Ground {
   most_mm: number;
 }
 
-export interface Spot { x_mm: number; behind_mm: number }
+export interface Spot {
+  x_mm: number;
+  behind_mm: number;
+}
 
 /** 1 in the middle of the brush, 0 at its rim, smooth between. */
 export function weight(away_mm: number, size_mm: number): number {
@@ -38,8 +41,10 @@ export function heightAt(ground: Ground, at: Spot): number {
   const [s, t] = [u - i, v - j];
   const corner = (row: number, column: number) => ground.heights[row]?.[column] ?? 0;
   return (
-    corner(j, i) * (1 - s) * (1 - t) + corner(j, i + 1) * s * (1 - t) +
-    corner(j + 1, i) * (1 - s) * t + corner(j + 1, i + 1) * s * t
+    corner(j, i) * (1 - s) * (1 - t) +
+    corner(j, i + 1) * s * (1 - t) +
+    corner(j + 1, i) * (1 - s) * t +
+    corner(j + 1, i + 1) * s * t
   );
 }
 
@@ -54,19 +59,33 @@ export function touched(ground: Ground, stroke: Stroke, at: Spot, from: Spot): n
     const behind = (j / (rows - 1)) * ground.behind_mm;
     return row.map((height, i) => {
       const x = (i / (columns - 1)) * ground.width_mm;
-      const away = stroke.brush === "slope"
-        ? distanceToLine({ x_mm: x, behind_mm: behind }, from, at)
-        : Math.hypot(x - at.x_mm, behind - at.behind_mm);
+      const away =
+        stroke.brush === "slope"
+          ? distanceToLine({ x_mm: x, behind_mm: behind }, from, at)
+          : Math.hypot(x - at.x_mm, behind - at.behind_mm);
       if (away >= reach) return height;
       const share = weight(away, stroke.size_mm);
       const to = target(stroke, ground, { height, i, j, began, here, x, behind, from, at });
-      const moved = stroke.brush === "raise" || stroke.brush === "lower" ? height + share * (to - height) : height + share * 0.6 * (to - height);
+      const moved =
+        stroke.brush === "raise" || stroke.brush === "lower"
+          ? height + share * (to - height)
+          : height + share * 0.6 * (to - height);
       return Math.round(clamp(moved, 0, ground.most_mm) * 100) / 100;
     });
   });
 }
 
-interface Place { height: number; i: number; j: number; began: number; here: number; x: number; behind: number; from: Spot; at: Spot }
+interface Place {
+  height: number;
+  i: number;
+  j: number;
+  began: number;
+  here: number;
+  x: number;
+  behind: number;
+  from: Spot;
+  at: Spot;
+}
 
 function target(stroke: Stroke, ground: Ground, place: Place): number {
   if (stroke.brush === "raise") return place.height + stroke.strength_mm;
@@ -102,7 +121,8 @@ function distanceToLine(point: Spot, from: Spot, to: Spot): number {
   const dx = to.x_mm - from.x_mm;
   const dy = to.behind_mm - from.behind_mm;
   const length = dx * dx + dy * dy;
-  const along = length === 0 ? 0 : clamp(((point.x_mm - from.x_mm) * dx + (point.behind_mm - from.behind_mm) * dy) / length, 0, 1);
+  const along =
+    length === 0 ? 0 : clamp(((point.x_mm - from.x_mm) * dx + (point.behind_mm - from.behind_mm) * dy) / length, 0, 1);
   return Math.hypot(point.x_mm - from.x_mm - along * dx, point.behind_mm - from.behind_mm - along * dy);
 }
 

@@ -20,7 +20,9 @@ export function useMeasure() {
         return;
       }
       try {
-        const { heights_mm } = await ask(api.POST("/api/beds/measured", { body: { points: measured, tank: scene.tank } }));
+        const { heights_mm } = await ask(
+          api.POST("/api/beds/measured", { body: { points: measured, tank: scene.tank } }),
+        );
         setProblem(null);
         keep({ ...scene, bed: { ...bed, heights_mm } }, "measured depths");
       } catch (flaw) {
@@ -32,7 +34,12 @@ export function useMeasure() {
   const measured = scene.bed.measured ?? [];
   const add = (spot: Spot) => {
     const { tank, bed } = scene;
-    const ground = { heights: bed.heights_mm, width_mm: tank.inner_width_mm, behind_mm: tank.inner_behind_mm, most_mm: tank.wall_height_mm };
+    const ground = {
+      heights: bed.heights_mm,
+      width_mm: tank.inner_width_mm,
+      behind_mm: tank.inner_behind_mm,
+      most_mm: tank.wall_height_mm,
+    };
     const depth = tank.fill_height_mm - heightAt(ground, spot);
     void set([...measured, { x_mm: round(spot.x_mm), behind_mm: round(spot.behind_mm), depth_mm: round(depth) }]);
   };

@@ -21,6 +21,19 @@ export function useBedTools(): BedTools {
 
 /** The brushes of a tank, as they are first laid out. */
 export function useBedToolsState(behind_mm: number): BedTools {
-  const [tools, setTools] = useState<Omit<BedTools, "take">>({ tool: "raise", size_mm: 24, strength_mm: 2, cut_mm: Math.round(behind_mm / 2) });
-  return useMemo(() => ({ ...tools, take: (change) => { setTools((now) => ({ ...now, ...change })); } }), [tools]);
+  const [tools, setTools] = useState<Omit<BedTools, "take">>({
+    tool: "raise",
+    size_mm: 24,
+    strength_mm: 2,
+    cut_mm: Math.round(behind_mm / 2),
+  });
+  return useMemo(
+    () => ({
+      ...tools,
+      take: (change) => {
+        setTools((now) => ({ ...now, ...change }));
+      },
+    }),
+    [tools],
+  );
 }

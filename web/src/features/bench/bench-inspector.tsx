@@ -11,14 +11,31 @@ export function BenchInspector() {
   return (
     <>
       <Title>Bench</Title>
-      <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px"><Link to={`/scenes/${work.id}/sheet`}>The pour sheet, to print</Link></Box>
-      <Caution>Nitrile gloves, open window. Unset resin sensitises skin and lungs for life; follow the maker's safety data sheet.</Caution>
+      <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px">
+        <Link to={`/scenes/${work.id}/sheet`}>The pour sheet, to print</Link>
+      </Box>
+      <Caution>
+        Nitrile gloves, open window. Unset resin sensitises skin and lungs for life; follow the maker's safety data
+        sheet.
+      </Caution>
       {outcome.pours.map((pour) => (
         <Box key={pour.id} marginTop="3">
-          <Box fontWeight={800}>Pour {pour.number} <Box as="span" fontWeight={400} color="soft" fontStyle="italic">{whenText(pour.clock.starts_at)}</Box></Box>
+          <Box fontWeight={800}>
+            Pour {pour.number}{" "}
+            <Box as="span" fontWeight={400} color="soft" fontStyle="italic">
+              {whenText(pour.clock.starts_at)}
+            </Box>
+          </Box>
           <Box as="dl" margin="0">
-            <Row label="part A, plain" hint="what comes with the stocks of colour is left out; with them it is the part A of the pour">{weighedText(pour.cup.measured.plain_part_a_g, units)}</Row>
-            {pour.cup.measured.plain_part_a_g < pour.cup.mix.part_a_g - 0.05 ? <Row label="with the stocks">{weighedText(pour.cup.mix.part_a_g, units)}</Row> : null}
+            <Row
+              label="part A, plain"
+              hint="what comes with the stocks of colour is left out; with them it is the part A of the pour"
+            >
+              {weighedText(pour.cup.measured.plain_part_a_g, units)}
+            </Row>
+            {pour.cup.measured.plain_part_a_g < pour.cup.mix.part_a_g - 0.05 ? (
+              <Row label="with the stocks">{weighedText(pour.cup.mix.part_a_g, units)}</Row>
+            ) : null}
             <Row label="part B">{weighedText(pour.cup.mix.part_b_g, units)}</Row>
             <Row label="makes">{volumeText(pour.cup.mix.mix_ml, units)}</Row>
           </Box>

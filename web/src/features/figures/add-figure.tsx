@@ -21,7 +21,9 @@ export function AddFigure() {
   const [upright, setUpright] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const refuse = (tail: string) => (flaw: unknown) => { setProblem(`${flaw instanceof Error ? flaw.message : "The server cannot be reached."}${tail}`); };
+  const refuse = (tail: string) => (flaw: unknown) => {
+    setProblem(`${flaw instanceof Error ? flaw.message : "The server cannot be reached."}${tail}`);
+  };
   const add = async (kind: string, mesh?: { mesh_id: string; name: string }) => {
     const data = await ask(api.POST("/api/figures/new", { body: { scene, kind, ...mesh } }));
     setProblem(null);
@@ -33,27 +35,86 @@ export function AddFigure() {
     setSaid(null);
     const kind = file.name.split(".").pop()?.toLowerCase() ?? "";
     const name = file.name.replace(/\.[^.]*$/, "").replace(/[-_]+/g, " ");
-    const data = await ask(api.POST("/api/meshes", {
-      params: { query: { kind, name, ...(unit ? { unit } : {}), ...(upright ? { upright } : {}) } },
-      body: file as unknown as string,
-      bodySerializer: () => file,
-      headers: { "Content-Type": "application/octet-stream" },
-    }));
-    setSaid([`${name}: ${data.size_mm.map((mm) => lengthText(mm, units, 1)).join(" x ")}, ${volumeText(data.volume_ml, units, 2)}, ${data.triangles_count.toLocaleString("en")} triangles.`, ...data.words, ...(data.coloured ? ["It wears the colours of its file."] : [])].join(" "));
+    const data = await ask(
+      api.POST("/api/meshes", {
+        params: { query: { kind, name, ...(unit ? { unit } : {}), ...(upright ? { upright } : {}) } },
+        body: file as unknown as string,
+        bodySerializer: () => file,
+        headers: { "Content-Type": "application/octet-stream" },
+      }),
+    );
+    setSaid(
+      [
+        `${name}: ${data.size_mm.map((mm) => lengthText(mm, units, 1)).join(" x ")}, ${volumeText(data.volume_ml, units, 2)}, ${data.triangles_count.toLocaleString("en")} triangles.`,
+        ...data.words,
+        ...(data.coloured ? ["It wears the colours of its file."] : []),
+      ].join(" "),
+    );
     await add("mesh", { mesh_id: data.mesh_id, name });
   };
   return (
     <Box marginTop="4">
       <Title>Add a figure</Title>
       <Flex wrap="wrap" columnGap="3">
-        {KINDS.map((kind) => <Word key={kind} textDecoration="underline" onClick={() => { add(kind).catch(refuse("")); }}>{kind}</Word>)}
+        {KINDS.map((kind) => (
+          <Word
+            key={kind}
+            textDecoration="underline"
+            onClick={() => {
+              add(kind).catch(refuse(""));
+            }}
+          >
+            {kind}
+          </Word>
+        ))}
       </Flex>
-      <input ref={picker} type="file" hidden aria-label="Mesh of a figure" accept=".stl,.obj,.glb,.ply" onChange={(event) => { const file = event.target.files?.[0]; if (file) bring(file).catch(refuse(" Nothing was added.")); event.target.value = ""; }} />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>bring a mesh (STL, OBJ, GLB, PLY)</Word>
-      <Choice label="its unit" value={unit} options={[["", "as the file says"], ["mm", "millimetres"], ["cm", "centimetres"], ["m", "metres"], ["in", "inches"]]} take={setUnit} />
-      <Choice label="its upright axis" value={upright} options={[["", "usual for the format"], ["z", "z"], ["y", "y"]]} take={setUpright} />
-      {said ? <Box role="status" fontSize="14px">{said}</Box> : null}
-      {problem ? <Box role="alert" color="caution" fontSize="14px">{problem}</Box> : null}
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        aria-label="Mesh of a figure"
+        accept=".stl,.obj,.glb,.ply"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) bring(file).catch(refuse(" Nothing was added."));
+          event.target.value = "";
+        }}
+      />
+      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+        bring a mesh (STL, OBJ, GLB, PLY)
+      </Word>
+      <Choice
+        label="its unit"
+        value={unit}
+        options={[
+          ["", "as the file says"],
+          ["mm", "millimetres"],
+          ["cm", "centimetres"],
+          ["m", "metres"],
+          ["in", "inches"],
+        ]}
+        take={setUnit}
+      />
+      <Choice
+        label="its upright axis"
+        value={upright}
+        options={[
+          ["", "usual for the format"],
+          ["z", "z"],
+          ["y", "y"],
+        ]}
+        take={setUpright}
+      />
+      {said ? (
+        <Box role="status" fontSize="14px">
+          {said}
+        </Box>
+      ) : null}
+      {problem ? (
+        <Box role="alert" color="caution" fontSize="14px">
+          {problem}
+        </Box>
+      ) : null}
     </Box>
   );
 }

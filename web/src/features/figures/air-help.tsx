@@ -15,22 +15,70 @@ export function AirHelp({ figure, set }: { figure: Figure; set: (change: Partial
   const fact = desk.outcome.figures.find((one) => one.figure_id === figure.id);
   const asking = useMutation({
     mutationFn: async () => {
-      return { data: await ask(api.POST("/api/air-remedies", { body: { scene: desk.scene, figure_id: figure.id } })), of: figure.id };
+      return {
+        data: await ask(api.POST("/api/air-remedies", { body: { scene: desk.scene, figure_id: figure.id } })),
+        of: figure.id,
+      };
     },
   });
   const trapped = fact?.trapped_ml ?? 0;
   return (
     <Box marginTop="3">
-      <Box fontWeight={800}>Air under it <Box as="span" fontWeight={400} fontStyle="italic" color={trapped > 0.05 ? "caution" : "soft"}>{trapped > 0.01 ? volumeText(trapped, desk.units, 2) : "none"}</Box></Box>
-      {trapped > 0.01 ? <Pill tone="caution" marginTop="1" loading={asking.isPending} onClick={() => { asking.mutate(); }}>what helps?</Pill> : null}
+      <Box fontWeight={800}>
+        Air under it{" "}
+        <Box as="span" fontWeight={400} fontStyle="italic" color={trapped > 0.05 ? "caution" : "soft"}>
+          {trapped > 0.01 ? volumeText(trapped, desk.units, 2) : "none"}
+        </Box>
+      </Box>
+      {trapped > 0.01 ? (
+        <Pill
+          tone="caution"
+          marginTop="1"
+          loading={asking.isPending}
+          onClick={() => {
+            asking.mutate();
+          }}
+        >
+          what helps?
+        </Pill>
+      ) : null}
       {asking.data?.of === figure.id && trapped > 0.01 ? (
         <Flex wrap="wrap" gap="1" marginTop="1" role="group" aria-label="What helps">
-          {asking.data.data.map((remedy) => <Pill key={remedy.label} tone="depth" aria-label={`Try: ${remedy.label}`} onClick={() => { desk.tryOut(remedy); }}>{remedy.label}</Pill>)}
+          {asking.data.data.map((remedy) => (
+            <Pill
+              key={remedy.label}
+              tone="depth"
+              aria-label={`Try: ${remedy.label}`}
+              onClick={() => {
+                desk.tryOut(remedy);
+              }}
+            >
+              {remedy.label}
+            </Pill>
+          ))}
         </Flex>
       ) : null}
-      {asking.error ? <Box role="alert" color="caution">{asking.error.message}</Box> : null}
-      <Tick label="brushed full before the pour" value={figure.prefilled ?? false} take={(prefilled) => { set({ prefilled }, "brushed full"); }} />
-      {figure.vents?.length ? <Pill onClick={() => { set({ vents: [] }, "vents of"); }}>{figure.vents.length} vent{figure.vents.length > 1 ? "s" : ""}: close</Pill> : null}
+      {asking.error ? (
+        <Box role="alert" color="caution">
+          {asking.error.message}
+        </Box>
+      ) : null}
+      <Tick
+        label="brushed full before the pour"
+        value={figure.prefilled ?? false}
+        take={(prefilled) => {
+          set({ prefilled }, "brushed full");
+        }}
+      />
+      {figure.vents?.length ? (
+        <Pill
+          onClick={() => {
+            set({ vents: [] }, "vents of");
+          }}
+        >
+          {figure.vents.length} vent{figure.vents.length > 1 ? "s" : ""}: close
+        </Pill>
+      ) : null}
     </Box>
   );
 }

@@ -18,7 +18,11 @@ export function Schools() {
   });
   const rows: [string, (one: School) => string][] = [
     ["pours", (one) => String(one.pours_count)],
-    ["hottest", (one) => (one.hottest_c === null ? "-" : one.hottest_c >= 100 ? "runs away" : temperatureText(one.hottest_c, units))],
+    [
+      "hottest",
+      (one) =>
+        one.hottest_c === null ? "-" : one.hottest_c >= 100 ? "runs away" : temperatureText(one.hottest_c, units),
+    ],
     ["dam off", (one) => (one.days_d === null ? "-" : `${one.days_d} d`)],
     ["lines that may show", (one) => String(one.seams_count)],
     ["figures on supports", (one) => `${one.held_count}${one.unheld_count ? `, ${one.unheld_count} not held` : ""}`],
@@ -28,15 +32,50 @@ export function Schools() {
   const old = asking.data && asking.data.of !== scene;
   return (
     <Box marginTop="4">
-      <Pill onClick={() => { asking.mutate(); }} loading={asking.isPending}>staged or held? both, side by side</Pill>
-      {asking.error ? <Box role="alert" color="caution">{asking.error.message}</Box> : null}
+      <Pill
+        onClick={() => {
+          asking.mutate();
+        }}
+        loading={asking.isPending}
+      >
+        staged or held? both, side by side
+      </Pill>
+      {asking.error ? (
+        <Box role="alert" color="caution">
+          {asking.error.message}
+        </Box>
+      ) : null}
       {staged && held ? (
-        <Box asChild width="100%" fontSize="14px" marginTop="2" color={old ? "soft" : "ink"} css={{ "& td, & th": { borderBottom: "1px solid var(--wash)", padding: "2px 4px", verticalAlign: "top", textAlign: "left" } }}>
+        <Box
+          asChild
+          width="100%"
+          fontSize="14px"
+          marginTop="2"
+          color={old ? "soft" : "ink"}
+          css={{
+            "& td, & th": {
+              borderBottom: "1px solid var(--wash)",
+              padding: "2px 4px",
+              verticalAlign: "top",
+              textAlign: "left",
+            },
+          }}
+        >
           <table>
-            <thead><tr><th>{old ? "before your change" : ""}</th><th>staged</th><th>held, one pour</th></tr></thead>
+            <thead>
+              <tr>
+                <th>{old ? "before your change" : ""}</th>
+                <th>staged</th>
+                <th>held, one pour</th>
+              </tr>
+            </thead>
             <tbody>
               {rows.map(([word, value]) => (
-                <tr key={word}><th scope="row">{word}</th><td>{value(staged)}</td><td>{value(held)}</td></tr>
+                <tr key={word}>
+                  <th scope="row">{word}</th>
+                  <td>{value(staged)}</td>
+                  <td>{value(held)}</td>
+                </tr>
               ))}
             </tbody>
           </table>

@@ -16,7 +16,9 @@ function Mark({ severity }: { severity: Flag["severity"] }) {
     <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
       {severity === "stop" ? <rect x="2" y="2" width="12" height="12" fill="var(--caution)" /> : null}
       {severity === "watch" ? <path d="M8 2 15 14H1Z" fill="none" stroke="var(--watch)" strokeWidth="1.8" /> : null}
-      {severity === "note" ? <circle cx="8" cy="8" r="5.5" fill="none" stroke="var(--depth)" strokeWidth="1.8" /> : null}
+      {severity === "note" ? (
+        <circle cx="8" cy="8" r="5.5" fill="none" stroke="var(--depth)" strokeWidth="1.8" />
+      ) : null}
     </svg>
   );
 }
@@ -36,24 +38,48 @@ export function Flags() {
     <Box as="section" aria-label="Before you pour">
       <Title>Before you pour</Title>
       {desk.trial ? <Trial /> : null}
-      {desk.refusal === null ? null : <Box role="alert" color="caution" marginBottom="3">{desk.refusal}</Box>}
+      {desk.refusal === null ? null : (
+        <Box role="alert" color="caution" marginBottom="3">
+          {desk.refusal}
+        </Box>
+      )}
       {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : null}
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {flags.map((flag) => (
           <Box as="li" key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`} marginBottom="12px">
             <Flex gap="2" align="flex-start">
-              <Box paddingTop="3px"><Mark severity={flag.severity} /></Box>
+              <Box paddingTop="3px">
+                <Mark severity={flag.severity} />
+              </Box>
               <Box>
                 <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
-                  <button type="button" onClick={() => { go(flag); }}>
-                    <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>{flag.severity} </Box>
+                  <button
+                    type="button"
+                    onClick={() => {
+                      go(flag);
+                    }}
+                  >
+                    <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
+                      {flag.severity}{" "}
+                    </Box>
                     {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
                   </button>
                 </Box>
-                <Box fontSize="14px" lineHeight="1.25" marginTop="2px">{flag.sentence}</Box>
+                <Box fontSize="14px" lineHeight="1.25" marginTop="2px">
+                  {flag.sentence}
+                </Box>
                 <Flex wrap="wrap" gap="1" marginTop="5px" marginRight="-12px">
                   {flag.remedies.map((remedy) => (
-                    <Pill key={remedy.label} tone={TONES[flag.severity]} onClick={() => { desk.tryOut(remedy); }} aria-label={`Try: ${remedy.label}`}>{remedy.label}</Pill>
+                    <Pill
+                      key={remedy.label}
+                      tone={TONES[flag.severity]}
+                      onClick={() => {
+                        desk.tryOut(remedy);
+                      }}
+                      aria-label={`Try: ${remedy.label}`}
+                    >
+                      {remedy.label}
+                    </Pill>
                   ))}
                 </Flex>
               </Box>
@@ -74,22 +100,52 @@ function Trial() {
   const after = facts(desk.outcome, desk.units);
   return (
     <Box role="group" aria-label="Tried" borderLeft="4px solid" borderColor="depth" paddingLeft="3" marginBottom="4">
-      <Box fontWeight={800}>Tried: {desk.trial.label}{desk.trial.edited ? ", and changed since" : ""}</Box>
+      <Box fontWeight={800}>
+        Tried: {desk.trial.label}
+        {desk.trial.edited ? ", and changed since" : ""}
+      </Box>
       {/* above the numbers, so that they do not push it away as they come in */}
       <Flex gap="2" marginY="2">
-        <Deed onClick={() => { desk.endTrial(true); }} height="28px">keep it</Deed>
-        <Pill onClick={() => { desk.endTrial(false); }}>drop it</Pill>
+        <Deed
+          onClick={() => {
+            desk.endTrial(true);
+          }}
+          height="28px"
+        >
+          keep it
+        </Deed>
+        <Pill
+          onClick={() => {
+            desk.endTrial(false);
+          }}
+        >
+          drop it
+        </Pill>
       </Flex>
-      <Box fontSize="14px" color="soft">What you change now goes into what is tried; the scene stays as it was until you keep it.</Box>
+      <Box fontSize="14px" color="soft">
+        What you change now goes into what is tried; the scene stays as it was until you keep it.
+      </Box>
       <Box asChild width="100%" fontSize="14px">
         <table>
-          <thead><tr><th /><th>before</th><th>after</th></tr></thead>
+          <thead>
+            <tr>
+              <th />
+              <th>before</th>
+              <th>after</th>
+            </tr>
+          </thead>
           <tbody>
             {rows.map(([word, value], index) => (
               <tr key={word}>
-                <Box asChild color="soft" textAlign="left" fontWeight={400} whiteSpace="nowrap"><th scope="row">{word}</th></Box>
-                <Box asChild textAlign="right" whiteSpace="nowrap"><td>{value}</td></Box>
-                <Box asChild textAlign="right" fontWeight={700} paddingLeft="8px" whiteSpace="nowrap"><td>{answered ? after[index]?.[1] : "..."}</td></Box>
+                <Box asChild color="soft" textAlign="left" fontWeight={400} whiteSpace="nowrap">
+                  <th scope="row">{word}</th>
+                </Box>
+                <Box asChild textAlign="right" whiteSpace="nowrap">
+                  <td>{value}</td>
+                </Box>
+                <Box asChild textAlign="right" fontWeight={700} paddingLeft="8px" whiteSpace="nowrap">
+                  <td>{answered ? after[index]?.[1] : "..."}</td>
+                </Box>
               </tr>
             ))}
           </tbody>

@@ -20,37 +20,141 @@ export function FromSheet() {
   const [open, setOpen] = useState(false);
   const [like, setLike] = useState("deep");
   const [name, setName] = useState("my resin");
-  const [sheet, setSheet] = useState({ pot_life_min: 240, pot_mass_g: 100, pot_c: 25, most_pour_mm: 40, most_mix_g: 1000, viscosity_mpa_s: 350, least_room_c: 18 });
+  const [sheet, setSheet] = useState({
+    pot_life_min: 240,
+    pot_mass_g: 100,
+    pot_c: 25,
+    most_pour_mm: 40,
+    most_mix_g: 1000,
+    viscosity_mpa_s: 350,
+    least_room_c: 18,
+  });
   const asking = useMutation({
     mutationFn: async () => {
-      const id = name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 40) || "my-resin";
-      const data = await ask(api.POST("/api/heat/from-sheet", { body: { sheet: { id, name, ...sheet }, like_id: like } }));
-      await api.PUT("/api/library/{kind}", { params: { path: { kind: "resin" } }, body: { body: data.resin as unknown as Record<string, never>, source: data.words } });
+      const id =
+        name
+          .toLowerCase()
+          .replace(/[^a-z0-9]+/g, "-")
+          .replace(/^-+|-+$/g, "")
+          .slice(0, 40) || "my-resin";
+      const data = await ask(
+        api.POST("/api/heat/from-sheet", { body: { sheet: { id, name, ...sheet }, like_id: like } }),
+      );
+      await api.PUT("/api/library/{kind}", {
+        params: { path: { kind: "resin" } },
+        body: { body: data.resin as unknown as Record<string, never>, source: data.words },
+      });
       return data;
     },
     onSuccess: (fit) => {
       const resins = [...scene.resins.filter((one) => one.id !== fit.resin.id), fit.resin];
-      keep(withPour({ ...scene, resins }, pourNumber, { resin_id: fit.resin.id }), `resin ${fit.resin.name}`.slice(0, 100));
+      keep(
+        withPour({ ...scene, resins }, pourNumber, { resin_id: fit.resin.id }),
+        `resin ${fit.resin.name}`.slice(0, 100),
+      );
     },
   });
-  const set = (change: Partial<typeof sheet>) => { setSheet({ ...sheet, ...change }); };
-  if (!open) return <Word marginTop="3" paddingLeft="0" textDecoration="underline" onClick={() => { setOpen(true); }}>a resin from its data sheet</Word>;
+  const set = (change: Partial<typeof sheet>) => {
+    setSheet({ ...sheet, ...change });
+  };
+  if (!open)
+    return (
+      <Word
+        marginTop="3"
+        paddingLeft="0"
+        textDecoration="underline"
+        onClick={() => {
+          setOpen(true);
+        }}
+      >
+        a resin from its data sheet
+      </Word>
+    );
   return (
     <Box marginTop="4" role="group" aria-label="A resin from its data sheet">
       <Title>From its data sheet</Title>
       <Box asChild width="100%" border="1px solid" borderColor="hair" padding="1" bg="plot">
-        <input aria-label="Name of the resin" value={name} maxLength={80} onChange={(event) => { setName(event.target.value); }} />
+        <input
+          aria-label="Name of the resin"
+          value={name}
+          maxLength={80}
+          onChange={(event) => {
+            setName(event.target.value);
+          }}
+        />
       </Box>
-      <Choice label="of the class" value={like} options={(shelf?.resins ?? []).filter((one) => !one.light).map((one) => [one.id, one.name] as const)} take={setLike} />
-      <NumberField label="pot life" unit="min" value={sheet.pot_life_min} take={(pot_life_min) => { set({ pot_life_min }); }} />
-      <NumberField label="for a mass of" unit="g" value={sheet.pot_mass_g} take={(pot_mass_g) => { set({ pot_mass_g }); }} />
-      <TemperatureField label="at" value={sheet.pot_c} take={(pot_c) => { set({ pot_c }); }} />
-      <LengthField label="most depth" value={sheet.most_pour_mm} take={(most_pour_mm) => { set({ most_pour_mm }); }} />
-      <NumberField label="most at once" unit="g" value={sheet.most_mix_g} take={(most_mix_g) => { set({ most_mix_g }); }} />
-      <NumberField label="viscosity" unit="mPa s" value={sheet.viscosity_mpa_s} take={(viscosity_mpa_s) => { set({ viscosity_mpa_s }); }} />
-      <Pill marginTop="2" onClick={() => { asking.mutate(); }} loading={asking.isPending}>fit it and pour with it</Pill>
-      {asking.error ? <Box role="alert" color="caution" fontSize="14px">{asking.error.message} Nothing was changed.</Box> : null}
-      {asking.data ? <Box role="status" fontSize="14px">{asking.data.words}. Rate within {Math.round(asking.data.rate_spread_fraction * 100)} %, heat within {Math.round(asking.data.heat_spread_fraction * 100)} %.</Box> : null}
+      <Choice
+        label="of the class"
+        value={like}
+        options={(shelf?.resins ?? []).filter((one) => !one.light).map((one) => [one.id, one.name] as const)}
+        take={setLike}
+      />
+      <NumberField
+        label="pot life"
+        unit="min"
+        value={sheet.pot_life_min}
+        take={(pot_life_min) => {
+          set({ pot_life_min });
+        }}
+      />
+      <NumberField
+        label="for a mass of"
+        unit="g"
+        value={sheet.pot_mass_g}
+        take={(pot_mass_g) => {
+          set({ pot_mass_g });
+        }}
+      />
+      <TemperatureField
+        label="at"
+        value={sheet.pot_c}
+        take={(pot_c) => {
+          set({ pot_c });
+        }}
+      />
+      <LengthField
+        label="most depth"
+        value={sheet.most_pour_mm}
+        take={(most_pour_mm) => {
+          set({ most_pour_mm });
+        }}
+      />
+      <NumberField
+        label="most at once"
+        unit="g"
+        value={sheet.most_mix_g}
+        take={(most_mix_g) => {
+          set({ most_mix_g });
+        }}
+      />
+      <NumberField
+        label="viscosity"
+        unit="mPa s"
+        value={sheet.viscosity_mpa_s}
+        take={(viscosity_mpa_s) => {
+          set({ viscosity_mpa_s });
+        }}
+      />
+      <Pill
+        marginTop="2"
+        onClick={() => {
+          asking.mutate();
+        }}
+        loading={asking.isPending}
+      >
+        fit it and pour with it
+      </Pill>
+      {asking.error ? (
+        <Box role="alert" color="caution" fontSize="14px">
+          {asking.error.message} Nothing was changed.
+        </Box>
+      ) : null}
+      {asking.data ? (
+        <Box role="status" fontSize="14px">
+          {asking.data.words}. Rate within {Math.round(asking.data.rate_spread_fraction * 100)} %, heat within{" "}
+          {Math.round(asking.data.heat_spread_fraction * 100)} %.
+        </Box>
+      ) : null}
     </Box>
   );
 }

@@ -4,8 +4,15 @@ import type { HeatPlane } from "../../api/types";
 import { along, isotherms, steps, warmth } from "./isotherms";
 
 const plane: HeatPlane = {
-  at_h: 1, behind_mm: 50, x_mm: [5, 15, 25, 35], depth_mm: [2, 8, 20],
-  temperature_c: [[null, null, null, null], [20, 30, 30, 20], [20, 42, 41, 20]],
+  at_h: 1,
+  behind_mm: 50,
+  x_mm: [5, 15, 25, 35],
+  depth_mm: [2, 8, 20],
+  temperature_c: [
+    [null, null, null, null],
+    [20, 30, 30, 20],
+    [20, 42, 41, 20],
+  ],
   degree_of_cure: [],
 };
 

@@ -40,7 +40,12 @@ export function isotherms(plane: HeatPlane): Isotherm[] {
     .map((one) => ({
       at_c: one.value,
       rings: one.coordinates.flatMap((polygon) =>
-        polygon.map((ring) => ring.map((point): [number, number] => [along(plane.x_mm, point[0] ?? 0), along(plane.depth_mm, point[1] ?? 0)])),
+        polygon.map((ring) =>
+          ring.map((point): [number, number] => [
+            along(plane.x_mm, point[0] ?? 0),
+            along(plane.depth_mm, point[1] ?? 0),
+          ]),
+        ),
       ),
     }));
 }

@@ -11,7 +11,8 @@ import { Choice, Title } from "../../ui/row";
 import { temperatureText } from "../../units/display";
 import { TemperatureField } from "../../desk/fields";
 
-const stagingsOf = (id: string): Promise<Staging[]> => ask(api.GET("/api/jobs/{job_id}/stagings", { params: { path: { job_id: id } } }));
+const stagingsOf = (id: string): Promise<Staging[]> =>
+  ask(api.GET("/api/jobs/{job_id}/stagings", { params: { path: { job_id: id } } }));
 
 /** The fewest pours that stop nothing, in two rooms and on twice the footprint. */
 export function Stager() {
@@ -32,17 +33,57 @@ export function Stager() {
       <TemperatureField label="cool room" value={cool} take={setCool} />
       <TemperatureField label="warm room" value={warm} take={setWarm} />
       <Flex gap="2" marginTop="2" align="baseline">
-        <Pill onClick={start} disabled={busy}>fewest pours that stop nothing</Pill>
-        {busy ? <Pill onClick={cancel} disabled={job === null}>end it</Pill> : null}
+        <Pill onClick={start} disabled={busy}>
+          fewest pours that stop nothing
+        </Pill>
+        {busy ? (
+          <Pill onClick={cancel} disabled={job === null}>
+            end it
+          </Pill>
+        ) : null}
       </Flex>
-      {busy ? <Box color="soft" fontSize="14px" role="status">{job?.state === "running" ? `trying, ${Math.round(job.progress_fraction * 100)} %` : "waiting its turn"}</Box> : null}
-      {problem === null ? null : <Box role="alert" color="caution">{problem}</Box>}
+      {busy ? (
+        <Box color="soft" fontSize="14px" role="status">
+          {job?.state === "running" ? `trying, ${Math.round(job.progress_fraction * 100)} %` : "waiting its turn"}
+        </Box>
+      ) : null}
+      {problem === null ? null : (
+        <Box role="alert" color="caution">
+          {problem}
+        </Box>
+      )}
       {result?.map((one) => (
-        <Box key={one.name} marginTop="2" paddingLeft="2" borderLeft="3px solid" borderColor={one.clear ? "set" : "caution"} fontSize="14px">
-          <b>{one.name}: {one.pours_count} pours</b>, {one.demould_d === null ? "not hard within 14 days of the last" : `dam off after ${one.demould_d} d`}, {one.hottest_c === null ? "" : one.hottest_c >= 100 ? "runs away" : `${temperatureText(one.hottest_c, units)} at most`}
+        <Box
+          key={one.name}
+          marginTop="2"
+          paddingLeft="2"
+          borderLeft="3px solid"
+          borderColor={one.clear ? "set" : "caution"}
+          fontSize="14px"
+        >
+          <b>
+            {one.name}: {one.pours_count} pours
+          </b>
+          , {one.demould_d === null ? "not hard within 14 days of the last" : `dam off after ${one.demould_d} d`},{" "}
+          {one.hottest_c === null
+            ? ""
+            : one.hottest_c >= 100
+              ? "runs away"
+              : `${temperatureText(one.hottest_c, units)} at most`}
           {one.clear ? null : <Box color="caution">{one.stops.join("; ")}</Box>}
           {one.after_words ? <Box>{one.after_words.charAt(0).toUpperCase() + one.after_words.slice(1)}</Box> : null}
-          <Box><Pill tone="depth" marginTop="1" aria-label={`Try: ${one.remedy.label}`} onClick={() => { tryOut(one.remedy); }}>try it</Pill></Box>
+          <Box>
+            <Pill
+              tone="depth"
+              marginTop="1"
+              aria-label={`Try: ${one.remedy.label}`}
+              onClick={() => {
+                tryOut(one.remedy);
+              }}
+            >
+              try it
+            </Pill>
+          </Box>
         </Box>
       ))}
     </Box>

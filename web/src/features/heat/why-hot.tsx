@@ -13,22 +13,47 @@ export function WhyHot() {
   const { scene, units } = useDocument();
   const { pourNumber } = useChoice();
   const asking = useMutation({
-    mutationFn: async () => ({ why: await ask(api.POST("/api/heat/why", { body: { scene, pour_number: pourNumber } })), of: scene }),
+    mutationFn: async () => ({
+      why: await ask(api.POST("/api/heat/why", { body: { scene, pour_number: pourNumber } })),
+      of: scene,
+    }),
   });
   const found = asking.data?.of === scene && asking.data.why.pour_number === pourNumber ? asking.data.why : null;
   return (
     <Box marginTop="2">
-      <Pill onClick={() => { asking.mutate(); }} loading={asking.isPending}>why so hot?</Pill>
-      {asking.error ? <Box role="alert" color="caution">{asking.error.message}</Box> : null}
+      <Pill
+        onClick={() => {
+          asking.mutate();
+        }}
+        loading={asking.isPending}
+      >
+        why so hot?
+      </Pill>
+      {asking.error ? (
+        <Box role="alert" color="caution">
+          {asking.error.message}
+        </Box>
+      ) : null}
       {found ? (
         <Box role="group" aria-label="Why so hot" fontSize="14px" marginTop="1">
           <Box>{found.sentence}</Box>
-          {found.causes.filter((cause) => cause.adds_k >= 0.5).map((cause) => (
-            <Box key={cause.name} display="flex" justifyContent="space-between" gap="2" borderBottom="1px solid" borderColor="wash">
-              <span>{cause.without}</span>
-              <Box as="span" fontWeight={700} whiteSpace="nowrap">{temperatureText(cause.peak_c, units)}</Box>
-            </Box>
-          ))}
+          {found.causes
+            .filter((cause) => cause.adds_k >= 0.5)
+            .map((cause) => (
+              <Box
+                key={cause.name}
+                display="flex"
+                justifyContent="space-between"
+                gap="2"
+                borderBottom="1px solid"
+                borderColor="wash"
+              >
+                <span>{cause.without}</span>
+                <Box as="span" fontWeight={700} whiteSpace="nowrap">
+                  {temperatureText(cause.peak_c, units)}
+                </Box>
+              </Box>
+            ))}
         </Box>
       ) : null}
     </Box>

@@ -18,14 +18,25 @@ export function LogInspector() {
   return (
     <>
       <Title aside="newest first">Revisions</Title>
-      <Box asChild color="depth" textDecoration="underline"><a href={`/api/scenes/${work.id}/file`}>Scene file, to keep or hand on</a></Box>
+      <Box asChild color="depth" textDecoration="underline">
+        <a href={`/api/scenes/${work.id}/file`}>Scene file, to keep or hand on</a>
+      </Box>
       <Box as="ul" listStyleType="none" padding="0" margin="0" marginTop="2">
         {log?.map((row) => (
           <Box as="li" key={row.number} borderBottom="1px solid" borderColor="wash" paddingY="3px">
             <Box fontWeight={row.shown ? 800 : 400}>
-              {row.number}. {row.note || "change"}{row.shown ? " (shown)" : ""}{row.kept_aside ? " (kept aside)" : ""}
+              {row.number}. {row.note || "change"}
+              {row.shown ? " (shown)" : ""}
+              {row.kept_aside ? " (kept aside)" : ""}
             </Box>
-            {row.shown ? null : <Word onClick={() => void work.step("restore", row.number)} aria-label={`Bring revision ${row.number} back`}>bring back</Word>}
+            {row.shown ? null : (
+              <Word
+                onClick={() => void work.step("restore", row.number)}
+                aria-label={`Bring revision ${row.number} back`}
+              >
+                bring back
+              </Word>
+            )}
           </Box>
         ))}
       </Box>

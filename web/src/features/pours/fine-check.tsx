@@ -9,7 +9,8 @@ import { useJob } from "../../jobs/use-job";
 import { Deed, Pill } from "../../ui/pill";
 import { lengthText, temperatureText } from "../../units/display";
 
-const outcomeOf = (id: string): Promise<Outcome> => ask(api.GET("/api/jobs/{job_id}/outcome", { params: { path: { job_id: id } } }));
+const outcomeOf = (id: string): Promise<Outcome> =>
+  ask(api.GET("/api/jobs/{job_id}/outcome", { params: { path: { job_id: id } } }));
 
 /** The long march on fine cells, worked off by the queue; it goes on if the page is left. */
 export function FineCheck() {
@@ -24,22 +25,45 @@ export function FineCheck() {
   const share = job?.progress_fraction ?? 0;
   return (
     <Box marginTop="4">
-      <Deed width="100%" onClick={start} disabled={busy}>Check on fine cells</Deed>
+      <Deed width="100%" onClick={start} disabled={busy}>
+        Check on fine cells
+      </Deed>
       {busy ? (
         <Box marginTop="2">
           <Progress.Root value={share * 100} size="xs" aria-label="fine march">
-            <Progress.Track bg="wash"><Progress.Range bg="depth" /></Progress.Track>
-            <Progress.Label fontSize="14px" color="soft">{job?.state === "running" ? `marching, ${Math.round(share * 100)} %` : "waiting its turn"}</Progress.Label>
+            <Progress.Track bg="wash">
+              <Progress.Range bg="depth" />
+            </Progress.Track>
+            <Progress.Label fontSize="14px" color="soft">
+              {job?.state === "running" ? `marching, ${Math.round(share * 100)} %` : "waiting its turn"}
+            </Progress.Label>
           </Progress.Root>
-          <Flex><Pill onClick={cancel} disabled={job === null}>end it</Pill></Flex>
+          <Flex>
+            <Pill onClick={cancel} disabled={job === null}>
+              end it
+            </Pill>
+          </Flex>
         </Box>
       ) : null}
-      {problem === null ? null : <Box role="alert" color="caution">{problem}</Box>}
-      {job?.state === "cancelled" ? <Box color="soft" fontSize="14px">Ended; the draft stands.</Box> : null}
+      {problem === null ? null : (
+        <Box role="alert" color="caution">
+          {problem}
+        </Box>
+      )}
+      {job?.state === "cancelled" ? (
+        <Box color="soft" fontSize="14px">
+          Ended; the draft stands.
+        </Box>
+      ) : null}
       {result ? (
         <Box marginTop="2" fontSize="14px" color={old ? "soft" : "ink"}>
           {old ? "Before your last change: " : `cells of ${lengthText(result.march.cell_mm, units, 1)}: `}
-          {result.pours.map((pour) => (pour.heat.cure ? `pour ${pour.number} ${temperatureText(pour.heat.cure.peak_c, units, 1)}` : null)).filter(Boolean).join(", ")}
+          {result.pours
+            .map((pour) =>
+              pour.heat.cure ? `pour ${pour.number} ${temperatureText(pour.heat.cure.peak_c, units, 1)}` : null,
+            )
+            .filter(Boolean)
+            .join(", ")}
         </Box>
       ) : null}
     </Box>

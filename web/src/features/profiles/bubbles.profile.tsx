@@ -14,8 +14,19 @@ function Bubbles({ x, width }: { x: number; width: number }) {
   return (
     <Profile x={x} width={width} title="bubbles" under={`out, ${units.length === "in" ? "in" : "mm"}`}>
       <Limit at={SEEN_MM} domain={[0, most]} width={width} word="seen" />
-      <Curve depths={bubbles.depth_mm} domain={[0, most]} width={width} values={bubbles.escape_diameter_mm} ink="var(--depth)" weight={2} />
-      <Ends low="0" high={units.length === "in" ? lengthText(most, units).replace(" in", "") : most.toFixed(2)} width={width} />
+      <Curve
+        depths={bubbles.depth_mm}
+        domain={[0, most]}
+        width={width}
+        values={bubbles.escape_diameter_mm}
+        ink="var(--depth)"
+        weight={2}
+      />
+      <Ends
+        low="0"
+        high={units.length === "in" ? lengthText(most, units).replace(" in", "") : most.toFixed(2)}
+        width={width}
+      />
     </Profile>
   );
 }

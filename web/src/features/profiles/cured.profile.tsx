@@ -24,7 +24,15 @@ function TackBands({ width }: { width: number }) {
     if (!resin) return null;
     const [top, bottom] = [depth(pour.top_depth_mm), depth(pour.bottom_depth_mm)];
     return (
-      <rect key={pour.id} x={resin.gel_degree * width} y={top} width={(resin.tack_free_degree - resin.gel_degree) * width} height={Math.max(0, bottom - top)} fill="var(--set-pale)" opacity={0.6}>
+      <rect
+        key={pour.id}
+        x={resin.gel_degree * width}
+        y={top}
+        width={(resin.tack_free_degree - resin.gel_degree) * width}
+        height={Math.max(0, bottom - top)}
+        fill="var(--set-pale)"
+        opacity={0.6}
+      >
         <title>{`tack of pour ${pour.number}: ${Math.round(resin.gel_degree * 100)} to ${Math.round(resin.tack_free_degree * 100)} % cured`}</title>
       </rect>
     );
@@ -34,7 +42,13 @@ function TackBands({ width }: { width: number }) {
 function Now({ width }: { width: number }) {
   const { heat, history } = useDocument().outcome;
   const { at_h } = useCursor();
-  const now = heat.depth_mm.map((_, level) => between(history.at_h, history.least_degree.map((row) => row[level] ?? null), at_h));
+  const now = heat.depth_mm.map((_, level) =>
+    between(
+      history.at_h,
+      history.least_degree.map((row) => row[level] ?? null),
+      at_h,
+    ),
+  );
   return <Curve depths={heat.depth_mm} domain={[0, 1]} width={width} values={now} ink="var(--set)" weight={2.2} />;
 }
 

@@ -15,12 +15,28 @@ function Heat({ x, width }: { x: number; width: number }) {
   const [low, top] = span([...heat.high_c, ...heat.low_c], [18, limit.limit_c + 8]);
   const high = Math.min(HOTTEST_SHOWN_C, top);
   const frame = { depths: heat.depth_mm, domain: [low, high] as const, width };
-  const others = limits.filter((one) => one !== limit && one.limit_c < high && Math.abs(one.limit_c - limit.limit_c) > 1);
+  const others = limits.filter(
+    (one) => one !== limit && one.limit_c < high && Math.abs(one.limit_c - limit.limit_c) > 1,
+  );
   return (
     <Profile x={x} width={width} title="heat" under={`peak ${temperatureUnit(units)}, now`}>
       <Band {...frame} low={heat.low_c} high={heat.high_c} ink="var(--caution-wash)" />
-      {others.map((one) => <Limit key={`${one.name}${one.limit_c}`} at={one.limit_c} domain={[low, high]} width={width} hint={`${one.name}, ${temperatureText(one.limit_c, units)}`} />)}
-      <Limit at={limit.limit_c} domain={[low, high]} width={width} word={limit.name.replace(/^hot /, "")} hint={`${limit.name}, ${temperatureText(limit.limit_c, units)}`} />
+      {others.map((one) => (
+        <Limit
+          key={`${one.name}${one.limit_c}`}
+          at={one.limit_c}
+          domain={[low, high]}
+          width={width}
+          hint={`${one.name}, ${temperatureText(one.limit_c, units)}`}
+        />
+      ))}
+      <Limit
+        at={limit.limit_c}
+        domain={[low, high]}
+        width={width}
+        word={limit.name.replace(/^hot /, "")}
+        hint={`${limit.name}, ${temperatureText(limit.limit_c, units)}`}
+      />
       <Now frame={frame} />
       <Curve {...frame} values={heat.peak_c} ink="var(--ink)" weight={2} />
       <Ends low={temperatureFigure(low, units)} high={temperatureFigure(high, units)} width={width} />
@@ -31,8 +47,17 @@ function Heat({ x, width }: { x: number; width: number }) {
 function Now({ frame }: { frame: { depths: readonly number[]; domain: readonly [number, number]; width: number } }) {
   const { heat, history } = useDocument().outcome;
   const { at_h } = useCursor();
-  const now = heat.depth_mm.map((_, level) => between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), at_h));
+  const now = heat.depth_mm.map((_, level) =>
+    between(
+      history.at_h,
+      history.hottest_c.map((row) => row[level] ?? null),
+      at_h,
+    ),
+  );
   return <Curve {...frame} values={now} ink="var(--depth)" weight={1.3} />;
 }
 
-export const profile: ProfilePart = { on: { piece: { order: 1, width: 84 }, cure: { order: 1, width: 72 } }, Part: Heat };
+export const profile: ProfilePart = {
+  on: { piece: { order: 1, width: 84 }, cure: { order: 1, width: 72 } },
+  Part: Heat,
+};

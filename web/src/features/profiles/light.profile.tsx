@@ -16,4 +16,7 @@ function Light({ x, width }: { x: number; width: number }) {
   );
 }
 
-export const profile: ProfilePart = { on: { piece: { order: 2, width: 72 }, water: { order: 1, width: 72 } }, Part: Light };
+export const profile: ProfilePart = {
+  on: { piece: { order: 2, width: 72 }, water: { order: 1, width: 72 } },
+  Part: Light,
+};

@@ -18,8 +18,12 @@ export function Ends({ low, high, width }: { low: string; high: string; width: n
   const { bottom } = useDepth();
   return (
     <g fill="var(--soft)">
-      <Label x={0} y={bottom + 14} fontSize={13}>{low}</Label>
-      <Label x={width} y={bottom + 14} fontSize={13} textAnchor="end">{high}</Label>
+      <Label x={0} y={bottom + 14} fontSize={13}>
+        {low}
+      </Label>
+      <Label x={width} y={bottom + 14} fontSize={13} textAnchor="end">
+        {high}
+      </Label>
     </g>
   );
 }

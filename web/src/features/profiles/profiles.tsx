@@ -22,5 +22,11 @@ function profilesOf(set: ProfileSet): { Part: ProfilePart["Part"]; x: number; wi
 
 /** What is told against depth, on the same axis as the section. */
 export function Profiles({ x, set }: { x: number; set: ProfileSet }) {
-  return <g>{profilesOf(set).map(({ name, Part, x: at, width }) => <Part key={name} x={x + at} width={width} />)}</g>;
+  return (
+    <g>
+      {profilesOf(set).map(({ name, Part, x: at, width }) => (
+        <Part key={name} x={x + at} width={width} />
+      ))}
+    </g>
+  );
 }

@@ -7,7 +7,12 @@ import { Ends, type ProfilePart } from "./profile-part";
 
 type Seam = NonNullable<PourOutcome["joint"]["seam"]>;
 const SEEN_DE00 = 2;
-const INKS: Record<Seam["seen"], string> = { invisible: "var(--soft)", searched_for: "var(--soft)", seen: "var(--watch)", band: "var(--caution)" };
+const INKS: Record<Seam["seen"], string> = {
+  invisible: "var(--soft)",
+  searched_for: "var(--soft)",
+  seen: "var(--watch)",
+  band: "var(--caution)",
+};
 
 /** Colour steps at the layer lines, by how they are seen. */
 function Seams({ x, width }: { x: number; width: number }) {
@@ -19,7 +24,14 @@ function Seams({ x, width }: { x: number; width: number }) {
     <Profile x={x} width={width} title="lines" under="step, dE">
       <Limit at={SEEN_DE00} domain={[0, most]} width={width} word="seen" />
       {steps.map((one) => (
-        <rect key={one.depth_mm} x={0} y={depth(one.depth_mm) - 3} width={(one.seam_de00 / most) * width} height={6} fill={INKS[one.seen]}>
+        <rect
+          key={one.depth_mm}
+          x={0}
+          y={depth(one.depth_mm) - 3}
+          width={(one.seam_de00 / most) * width}
+          height={6}
+          fill={INKS[one.seen]}
+        >
           <title>{`${one.seam_de00.toFixed(1)}, ${SEEN[one.seen]}`}</title>
         </rect>
       ))}

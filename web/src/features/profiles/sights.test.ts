@@ -4,11 +4,18 @@ import type { Scene } from "../../api/types";
 import { sightRows } from "./sights";
 
 const sight = (name: string, top: number, contrast: number, step = 20) => ({
-  figure_id: name.replace(" ", "-"), top_depth_mm: top, bottom_depth_mm: top + 4, behind_mm: 20,
-  contrast_fraction: contrast, difference_de00: step, reads_srgb: "#808080",
+  figure_id: name.replace(" ", "-"),
+  top_depth_mm: top,
+  bottom_depth_mm: top + 4,
+  behind_mm: 20,
+  contrast_fraction: contrast,
+  difference_de00: step,
+  reads_srgb: "#808080",
 });
 
-const scene = { figures: ["perch 1", "perch 2", "pike"].map((name) => ({ id: name.replace(" ", "-"), name })) } as unknown as Scene;
+const scene = {
+  figures: ["perch 1", "perch 2", "pike"].map((name) => ({ id: name.replace(" ", "-"), name })),
+} as unknown as Scene;
 
 describe("sightRows", () => {
   it("puts a shoal in one row with its least seen fish", () => {

@@ -10,7 +10,8 @@ export function days(first_pour_at: string, span_h: number): { at_h: number; wor
   for (let day = 0; day * 24 < span_h + 24; day += 1) {
     const at = new Date(midnight + day * 86_400_000);
     const at_h = (at.getTime() - start.getTime()) / 3_600_000;
-    if (at_h <= span_h) found.push({ at_h: Math.max(0, at_h), word: `${WORDS[at.getUTCDay()] ?? ""} ${at.getUTCDate()}` });
+    if (at_h <= span_h)
+      found.push({ at_h: Math.max(0, at_h), word: `${WORDS[at.getUTCDay()] ?? ""} ${at.getUTCDate()}` });
   }
   return found;
 }

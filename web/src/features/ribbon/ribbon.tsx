@@ -33,29 +33,62 @@ export function Ribbon() {
   const every = Math.max(1, Math.ceil(54 / day_px));
   const out = outcome.whole.demould_h;
   return (
-    <Box ref={box} as="section" aria-label="Days" borderTop="1px solid" borderColor="hair" height={`${HEIGHT}px`} flexShrink="0" position="relative">
+    <Box
+      ref={box}
+      as="section"
+      aria-label="Days"
+      borderTop="1px solid"
+      borderColor="hair"
+      height={`${HEIGHT}px`}
+      flexShrink="0"
+      position="relative"
+    >
       <svg width={size.width} height={HEIGHT}>
-        <Label x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">Days</Label>
-        <Label x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">drag a square</Label>
-        <Label x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">to wait longer</Label>
+        <Label x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">
+          Days
+        </Label>
+        <Label x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">
+          drag a square
+        </Label>
+        <Label x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">
+          to wait longer
+        </Label>
         {outcome.room.nights.map((night) => (
-          <rect key={night.from_h} x={time(night.from_h)} y={TOP} width={time(night.to_h) - time(night.from_h)} height={HEIGHT - TOP - 24} fill="var(--night)" />
+          <rect
+            key={night.from_h}
+            x={time(night.from_h)}
+            y={TOP}
+            width={time(night.to_h) - time(night.from_h)}
+            height={HEIGHT - TOP - 24}
+            fill="var(--night)"
+          />
         ))}
-        {marks.map((mark, index) => (index % every ? null : (
-          <g key={mark.word + mark.at_h}>
-            <path d={`M${time(mark.at_h)} ${TOP - 8}V${HEIGHT - 24}`} stroke="var(--hair)" />
-            <Label x={time(mark.at_h) + 4} y={TOP - 10} fontSize={14} fill="var(--soft)">{mark.word}</Label>
-          </g>
-        )))}
+        {marks.map((mark, index) =>
+          index % every ? null : (
+            <g key={mark.word + mark.at_h}>
+              <path d={`M${time(mark.at_h)} ${TOP - 8}V${HEIGHT - 24}`} stroke="var(--hair)" />
+              <Label x={time(mark.at_h) + 4} y={TOP - 10} fontSize={14} fill="var(--soft)">
+                {mark.word}
+              </Label>
+            </g>
+          ),
+        )}
         {outcome.pours.map((pour, index) => (
           <PourBar key={pour.id} pour={pour} y={TOP + 4 + index * row} height={Math.max(6, row - 8)} time={time} />
         ))}
         {out === null ? null : (
           <g>
             <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
-            <Label x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">dam off</Label>
-            <Label x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">{whenText(outcome.whole.demould_at)}</Label>
-            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">full cure in {full_cure_span ? hoursBand(full_cure_span) : hoursText((outcome.whole.full_cure_d ?? 0) * 24)}</Label>
+            <Label x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">
+              dam off
+            </Label>
+            <Label x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">
+              {whenText(outcome.whole.demould_at)}
+            </Label>
+            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">
+              full cure in{" "}
+              {full_cure_span ? hoursBand(full_cure_span) : hoursText((outcome.whole.full_cure_d ?? 0) * 24)}
+            </Label>
             {demould_span ? <Whisker span={demould_span} time={time} end={span_h} y={TOP - 6} word="dam off" /> : null}
           </g>
         )}
@@ -71,7 +104,8 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
   const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
   const { cure, spans } = pour.heat;
   const { start_h } = pour.clock;
-  const at = (hours: number | null | undefined) => (hours === null || hours === undefined ? null : time(start_h + hours));
+  const at = (hours: number | null | undefined) =>
+    hours === null || hours === undefined ? null : time(start_h + hours);
   const drag = useDrag(
     () => {
       choice.choosePour(pour.number);
@@ -95,18 +129,71 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
     <g>
       <path d={`M${x} ${middle}H${hard ?? end}`} stroke="var(--hair)" strokeWidth={3} />
       {opens === null ? null : <path d={`M${x} ${middle}H${opens}`} stroke="var(--soft)" strokeWidth={4} />}
-      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_late_min / 60))}`} stroke="var(--watch)" strokeOpacity={0.4} strokeWidth={7} />
-      <path d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_early_min / 60))}`} stroke="var(--watch)" strokeWidth={7}><title>{`working time ${hoursBand({ early_h: pour.clock.working_early_min / 60, late_h: pour.clock.working_late_min / 60 })}`}</title></path>
-      {at(cure?.demould_h) === null ? null : <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)"><title>could come out</title></path>}
-      {opens === null || closes === null ? null : <Tack pour={pour} opens={opens} closes={closes} y={y} height={height} time={time} />}
-      {at(cure?.gel_h) === null ? null : <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)"><title>{spans?.gel ? `gel after ${hoursBand(spans.gel)}` : "gel"}</title></circle>}
-      {chosen && spans?.hard ? <Whisker span={spans.hard} from_h={start_h} time={time} end={end_h} y={y - 1} word="hard" /> : null}
-      {chosen && spans?.demould ? <Whisker span={spans.demould} from_h={start_h} time={time} end={end_h} y={y + height + 1} word="could come out" /> : null}
-      {hard === null ? null : <path d={`M${hard} ${y}V${y + height}`} stroke="var(--soft)" strokeWidth={2} strokeDasharray={cure?.demould_h === null ? "2 2" : undefined}><title>{cure?.demould_h === null ? "hard, only as cold as this room" : "hard"}</title></path>}
-      <Label x={x - 12} y={middle + 4.5} fontSize={14} fontWeight={chosen ? 800 : 500} textAnchor="end" fill="var(--ink)">pour {pour.number}</Label>
+      <path
+        d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_late_min / 60))}`}
+        stroke="var(--watch)"
+        strokeOpacity={0.4}
+        strokeWidth={7}
+      />
+      <path
+        d={`M${x} ${middle}H${Math.max(x + 3, time(start_h + pour.clock.working_early_min / 60))}`}
+        stroke="var(--watch)"
+        strokeWidth={7}
+      >
+        <title>{`working time ${hoursBand({ early_h: pour.clock.working_early_min / 60, late_h: pour.clock.working_late_min / 60 })}`}</title>
+      </path>
+      {at(cure?.demould_h) === null ? null : (
+        <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)">
+          <title>could come out</title>
+        </path>
+      )}
+      {opens === null || closes === null ? null : (
+        <Tack pour={pour} opens={opens} closes={closes} y={y} height={height} time={time} />
+      )}
+      {at(cure?.gel_h) === null ? null : (
+        <circle cx={at(cure?.gel_h) ?? 0} cy={middle} r={3.2} fill="var(--soft)">
+          <title>{spans?.gel ? `gel after ${hoursBand(spans.gel)}` : "gel"}</title>
+        </circle>
+      )}
+      {chosen && spans?.hard ? (
+        <Whisker span={spans.hard} from_h={start_h} time={time} end={end_h} y={y - 1} word="hard" />
+      ) : null}
+      {chosen && spans?.demould ? (
+        <Whisker
+          span={spans.demould}
+          from_h={start_h}
+          time={time}
+          end={end_h}
+          y={y + height + 1}
+          word="could come out"
+        />
+      ) : null}
+      {hard === null ? null : (
+        <path
+          d={`M${hard} ${y}V${y + height}`}
+          stroke="var(--soft)"
+          strokeWidth={2}
+          strokeDasharray={cure?.demould_h === null ? "2 2" : undefined}
+        >
+          <title>{cure?.demould_h === null ? "hard, only as cold as this room" : "hard"}</title>
+        </path>
+      )}
+      <Label
+        x={x - 12}
+        y={middle + 4.5}
+        fontSize={14}
+        fontWeight={chosen ? 800 : 500}
+        textAnchor="end"
+        fill="var(--ink)"
+      >
+        pour {pour.number}
+      </Label>
       <rect
         className={pour.number === 1 ? "press" : "hours"}
-        x={x - 8} y={middle - 8} width={16} height={16}
+        x={x - 8}
+        y={middle - 8}
+        width={16}
+        height={16}
         fill={chosen ? "var(--depth)" : "var(--ink)"}
         role="slider"
         tabIndex={0}
@@ -127,19 +214,53 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
 }
 
 /** How early and how late something may come: a thin line with its ends. */
-function Whisker({ span, from_h = 0, time, end, y, word }: { span: CureSpan; from_h?: number; time: Scale; end: number; y: number; word: string }) {
+function Whisker({
+  span,
+  from_h = 0,
+  time,
+  end,
+  y,
+  word,
+}: {
+  span: CureSpan;
+  from_h?: number;
+  time: Scale;
+  end: number;
+  y: number;
+  word: string;
+}) {
   const [early, late] = [time(from_h + span.early_h), time(Math.min(end, from_h + (span.late_h ?? Infinity)))];
   return (
-    <path d={`M${early} ${y - 2}v4M${early} ${y}H${late}${span.late_h === null ? "" : "m0 -2v4"}`} fill="none" stroke="var(--soft)" strokeWidth={1.1}>
+    <path
+      d={`M${early} ${y - 2}v4M${early} ${y}H${late}${span.late_h === null ? "" : "m0 -2v4"}`}
+      fill="none"
+      stroke="var(--soft)"
+      strokeWidth={1.1}
+    >
       <title>{`${word} after ${hoursBand(span)}`}</title>
     </path>
   );
 }
 
 /** The tack window: palest where only a fast or a slow cure has it open, darkest where all have. */
-function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; opens: number; closes: number; y: number; height: number; time: Scale }) {
+function Tack({
+  pour,
+  opens,
+  closes,
+  y,
+  height,
+  time,
+}: {
+  pour: PourOutcome;
+  opens: number;
+  closes: number;
+  y: number;
+  height: number;
+  time: Scale;
+}) {
   const [first, last] = [pour.heat.spans?.tack_opens, pour.heat.spans?.tack_closes];
-  const at = (hours: number | null | undefined, otherwise: number) => (hours === null || hours === undefined ? otherwise : time(pour.clock.start_h + hours));
+  const at = (hours: number | null | undefined, otherwise: number) =>
+    hours === null || hours === undefined ? otherwise : time(pour.clock.start_h + hours);
   const [begins, ends] = [at(first?.early_h, opens), at(last?.late_h, closes)];
   const [sure, until] = [at(first?.late_h, opens), at(last?.early_h, closes)];
   const words = first && last ? `tack opens after ${hoursBand(first)}, closes after ${hoursBand(last)}` : "tack";
@@ -149,7 +270,11 @@ function Tack({ pour, opens, closes, y, height, time }: { pour: PourOutcome; ope
       <rect x={begins} y={y} width={ends - begins} height={height} fill="var(--set)" fillOpacity={0.3} />
       <rect x={opens} y={y} width={closes - opens} height={height} fill="var(--set)" fillOpacity={0.75} />
       {until > sure ? <rect x={sure} y={y} width={until - sure} height={height} fill="var(--set)" /> : null}
-      {height > 11 && closes - opens > 40 ? <Label x={opens + 6} y={y + height / 2 + 4.5} fontSize={13} fontWeight={700} fill="var(--on-set)">tack</Label> : null}
+      {height > 11 && closes - opens > 40 ? (
+        <Label x={opens + 6} y={y + height / 2 + 4.5} fontSize={13} fontWeight={700} fill="var(--on-set)">
+          tack
+        </Label>
+      ) : null}
     </g>
   );
 }
@@ -161,25 +286,46 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
   const hands = useCursorHands();
   const from = useRef(0);
   const drag = useDrag(
-    () => { from.current = time(cursor.at_h); },
-    ({ dx }) => { hands.scrub(Math.min(span_h, Math.max(0, time.invert(from.current + dx)))); },
+    () => {
+      from.current = time(cursor.at_h);
+    },
+    ({ dx }) => {
+      hands.scrub(Math.min(span_h, Math.max(0, time.invert(from.current + dx))));
+    },
   );
   const { heat, history, room } = desk.outcome;
   const level = nearest(heat.depth_mm, cursor.depth_mm);
-  const hot = between(history.at_h, history.hottest_c.map((row) => row[level] ?? null), cursor.at_h);
-  const cure = between(history.at_h, history.least_degree.map((row) => row[level] ?? null), cursor.at_h);
+  const hot = between(
+    history.at_h,
+    history.hottest_c.map((row) => row[level] ?? null),
+    cursor.at_h,
+  );
+  const cure = between(
+    history.at_h,
+    history.least_degree.map((row) => row[level] ?? null),
+    cursor.at_h,
+  );
   const air = between(room.at_h, room.room_c, cursor.at_h);
   const x = time(Math.min(cursor.at_h, span_h));
   const words = [
-    hot === null ? "not poured yet" : `${temperatureText(hot, desk.units)} and ${Math.round((cure ?? 0) * 100)} % cured`,
+    hot === null
+      ? "not poured yet"
+      : `${temperatureText(hot, desk.units)} and ${Math.round((cure ?? 0) * 100)} % cured`,
     `at ${lengthText(cursor.depth_mm, desk.units)}`,
     air === null ? "" : `room ${temperatureText(air, desk.units)}`,
-  ].filter(Boolean).join(", ");
+  ]
+    .filter(Boolean)
+    .join(", ");
   const [left, right] = [time(0), time(span_h)];
   return (
     <g>
       <rect
-        className="press" x={left} y={HEIGHT - 24} width={right - left} height={24} fill="transparent"
+        className="press"
+        x={left}
+        y={HEIGHT - 24}
+        width={right - left}
+        height={24}
+        fill="transparent"
         onPointerDown={(event) => {
           const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
           if (box) hands.scrub(Math.min(span_h, Math.max(0, time.invert(event.clientX - box.left))));
@@ -187,8 +333,17 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
       />
       <path d={`M${x} ${TOP - 16}V${HEIGHT - 12}`} stroke="var(--depth)" strokeWidth={1.6} pointerEvents="none" />
       <circle
-        className="hours" cx={x} cy={HEIGHT - 12} r={7} fill="var(--depth)" role="slider" tabIndex={0}
-        aria-label="Moment" aria-valuenow={Math.round(cursor.at_h * 10) / 10} aria-valuemin={0} aria-valuemax={Math.round(span_h)}
+        className="hours"
+        cx={x}
+        cy={HEIGHT - 12}
+        r={7}
+        fill="var(--depth)"
+        role="slider"
+        tabIndex={0}
+        aria-label="Moment"
+        aria-valuenow={Math.round(cursor.at_h * 10) / 10}
+        aria-valuemin={0}
+        aria-valuemax={Math.round(span_h)}
         aria-valuetext={`${hoursText(cursor.at_h)} after the first pour: ${words}`}
         onKeyDown={(event) => {
           const by = { ArrowRight: 1, ArrowLeft: -1, PageUp: 12, PageDown: -12 }[event.key];
@@ -198,7 +353,16 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
         }}
         {...drag}
       />
-      <Label x={x > right - 260 ? x - 14 : x + 14} y={HEIGHT - 7} fontSize={14} fontWeight={700} fontStyle="italic" fill="var(--depth)" textAnchor={x > right - 260 ? "end" : "start"} pointerEvents="none">
+      <Label
+        x={x > right - 260 ? x - 14 : x + 14}
+        y={HEIGHT - 7}
+        fontSize={14}
+        fontWeight={700}
+        fontStyle="italic"
+        fill="var(--depth)"
+        textAnchor={x > right - 260 ? "end" : "start"}
+        pointerEvents="none"
+      >
         {hoursText(cursor.at_h)}: {words}
       </Label>
     </g>

@@ -28,7 +28,9 @@ export function RoundView() {
     queryFn: async () => {
       const data: unknown = await ask(api.POST("/api/model", { body: outcomeOf, parseAs: "arrayBuffer" }));
       const made = (await new GLTFLoader().parseAsync(data as ArrayBuffer, "")).scene;
-      made.traverse((part) => { if (part instanceof Mesh && /^(air|dry)-/.test(part.name)) shineThrough(part); });
+      made.traverse((part) => {
+        if (part instanceof Mesh && /^(air|dry)-/.test(part.name)) shineThrough(part);
+      });
       return made;
     },
   });
@@ -44,7 +46,12 @@ export function RoundView() {
   return (
     <Box position="relative" minHeight="0" as="section" aria-label="Sounding">
       <Box
-        position="absolute" inset="0" cursor="grab" touchAction="none" tabIndex={0} role="img"
+        position="absolute"
+        inset="0"
+        cursor="grab"
+        touchAction="none"
+        tabIndex={0}
+        role="img"
         aria-label={`The piece in the round, ${lengthText(tank.inner_width_mm, units)} by ${lengthText(tank.inner_behind_mm, units)} by ${lengthText(tank.fill_height_mm, units)}; turned ${Math.round(eye.turn_deg)} degrees. Arrow keys turn it, plus and minus come closer and go back`}
         onKeyDown={(event) => {
           const next = keyed(eye, event.key);
@@ -52,16 +59,29 @@ export function RoundView() {
           event.preventDefault();
           setEye(next);
         }}
-        onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); drag.current = { x: event.clientX, y: event.clientY }; }}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          drag.current = { x: event.clientX, y: event.clientY };
+        }}
         onPointerMove={turn}
-        onPointerUp={() => { drag.current = null; }}
-        onWheel={(event) => { setEye((now) => moved(now, 0, 0, event.deltaY > 0 ? 1.06 : 0.94)); }}
+        onPointerUp={() => {
+          drag.current = null;
+        }}
+        onWheel={(event) => {
+          setEye((now) => moved(now, 0, 0, event.deltaY > 0 ? 1.06 : 0.94));
+        }}
       >
         <Canvas frameloop="demand" camera={{ fov: 32, near: size / 50, far: size * 20 }} dpr={[1, 2]}>
           <EyeStand eye={eye} size={size} />
           <hemisphereLight args={["#ffffff", "#7f8a80", 1.6]} />
           <directionalLight position={[0.3 * size, 2 * size, 0.8 * size]} intensity={1.5} />
-          <group position={[(-tank.inner_width_mm / 2) * MM, (-tank.fill_height_mm / 2) * MM, (tank.inner_behind_mm / 2) * MM]}>
+          <group
+            position={[
+              (-tank.inner_width_mm / 2) * MM,
+              (-tank.fill_height_mm / 2) * MM,
+              (tank.inner_behind_mm / 2) * MM,
+            ]}
+          >
             {model.data ? <primitive object={model.data} /> : null}
             <Layers />
             <Walls />
@@ -69,10 +89,39 @@ export function RoundView() {
         </Canvas>
       </Box>
       <Box position="absolute" left="16px" bottom="10px" color="soft" fontSize="14px">
-        {model.error ? <Box role="alert" color="caution">{model.error.message}</Box> : model.data ? "drag or arrow keys to turn, wheel or + and - to come closer" : "shaping the piece ..."}
-        <Word fontSize="14px" onClick={() => { setEye(FIRST); }}>as at first</Word>
-        <Word fontSize="14px" onClick={() => { setEye({ turn_deg: 0, lift_deg: 0, away: 2 }); }}>front</Word>
-        <Word fontSize="14px" onClick={() => { setEye({ turn_deg: 0, lift_deg: 88, away: 2 }); }}>above</Word>
+        {model.error ? (
+          <Box role="alert" color="caution">
+            {model.error.message}
+          </Box>
+        ) : model.data ? (
+          "drag or arrow keys to turn, wheel or + and - to come closer"
+        ) : (
+          "shaping the piece ..."
+        )}
+        <Word
+          fontSize="14px"
+          onClick={() => {
+            setEye(FIRST);
+          }}
+        >
+          as at first
+        </Word>
+        <Word
+          fontSize="14px"
+          onClick={() => {
+            setEye({ turn_deg: 0, lift_deg: 0, away: 2 });
+          }}
+        >
+          front
+        </Word>
+        <Word
+          fontSize="14px"
+          onClick={() => {
+            setEye({ turn_deg: 0, lift_deg: 88, away: 2 });
+          }}
+        >
+          above
+        </Word>
       </Box>
     </Box>
   );
@@ -102,7 +151,8 @@ function Layers() {
   const fill = scene.tank.fill_height_mm;
   const plan = useMemo(() => {
     const shape = new Shape();
-    const middle = (axis: number) => outline.reduce((sum, point) => sum + (point[axis] ?? 0), 0) / Math.max(1, outline.length);
+    const middle = (axis: number) =>
+      outline.reduce((sum, point) => sum + (point[axis] ?? 0), 0) / Math.max(1, outline.length);
     const [cx, cy] = [middle(0), middle(1)];
     // a hair inside the walls, so that the bed at the glass is not drawn over
     outline.forEach((point, index) => {
@@ -120,9 +170,23 @@ function Layers() {
         const colour = outcome.water.backdrop_srgb[Math.max(0, at)] ?? "#9fc8b8";
         const share = 1 - (outcome.water.light_fraction[Math.max(0, at)] ?? 0.5);
         return (
-          <mesh key={pour.id} rotation={[-Math.PI / 2, 0, 0]} position={[0, (fill - pour.bottom_depth_mm) * MM, 0]} renderOrder={2}>
-            <primitive object={new ExtrudeGeometry(plan, { depth: (pour.fill.depth_mm - 0.05) * MM, bevelEnabled: false })} attach="geometry" />
-            <meshBasicMaterial color={colour} transparent opacity={0.16 + 0.3 * share} depthWrite={false} side={DoubleSide} />
+          <mesh
+            key={pour.id}
+            rotation={[-Math.PI / 2, 0, 0]}
+            position={[0, (fill - pour.bottom_depth_mm) * MM, 0]}
+            renderOrder={2}
+          >
+            <primitive
+              object={new ExtrudeGeometry(plan, { depth: (pour.fill.depth_mm - 0.05) * MM, bevelEnabled: false })}
+              attach="geometry"
+            />
+            <meshBasicMaterial
+              color={colour}
+              transparent
+              opacity={0.16 + 0.3 * share}
+              depthWrite={false}
+              side={DoubleSide}
+            />
           </mesh>
         );
       })}
@@ -148,5 +212,9 @@ function Walls() {
     geometry.setAttribute("position", new BufferAttribute(new Float32Array(corners), 3));
     return geometry;
   }, [above.tank_mm, rise]);
-  return <lineSegments geometry={lines}><lineBasicMaterial color="#55636a" /></lineSegments>;
+  return (
+    <lineSegments geometry={lines}>
+      <lineBasicMaterial color="#55636a" />
+    </lineSegments>
+  );
 }

@@ -1,5 +1,9 @@
 /** Where the eye stands about the piece: turned and lifted in degrees, so many sizes away. */
-export interface Eye { turn_deg: number; lift_deg: number; away: number }
+export interface Eye {
+  turn_deg: number;
+  lift_deg: number;
+  away: number;
+}
 
 export const FIRST: Eye = { turn_deg: 24, lift_deg: 22, away: 2.1 };
 

@@ -16,10 +16,16 @@ export function Gondola({ width }: { width: number }) {
   const { depth, top, bottom } = useDepth();
   const from = useRef(0);
   const most = desk.scene.tank.fill_height_mm;
-  const to = (mm: number) => { hands.lower(Math.round(Math.min(most, Math.max(0, mm)) * 2) / 2); };
+  const to = (mm: number) => {
+    hands.lower(Math.round(Math.min(most, Math.max(0, mm)) * 2) / 2);
+  };
   const drag = useDrag(
-    () => { from.current = depth(cursor.depth_mm); },
-    ({ dy }) => { to(depth.invert(from.current + dy)); },
+    () => {
+      from.current = depth(cursor.depth_mm);
+    },
+    ({ dy }) => {
+      to(depth.invert(from.current + dy));
+    },
   );
   const readings = useReadings();
   const y = depth(cursor.depth_mm);
@@ -51,7 +57,9 @@ export function Gondola({ width }: { width: number }) {
         <rect x={4} y={top - 14} width={52} height={bottom - top + 28} fill="transparent" />
         <rect x={11} y={y - 14} width={38} height={28} rx={6} fill="var(--depth)" />
         <rect x={17} y={y - 9} width={26} height={6} rx={2} fill="var(--on-depth)" />
-        <Label x={30} y={y + 10} textAnchor="middle" fontSize={13} fontWeight={700} fill="var(--on-depth)">{lengthFigure(cursor.depth_mm, desk.units)}</Label>
+        <Label x={30} y={y + 10} textAnchor="middle" fontSize={13} fontWeight={700} fill="var(--on-depth)">
+          {lengthFigure(cursor.depth_mm, desk.units)}
+        </Label>
       </g>
     </g>
   );

@@ -15,20 +15,62 @@ export function LayerLines({ frame, right }: { frame: Frame; right: number }) {
   const { scene, units } = useDocument();
   const { depth, top, bottom } = useDepth();
   const lines = scene.pours.map((pour) => pour.top_depth_mm);
-  const figures = apart([scene.tank.fill_height_mm, ...lines].map((at) => depth(at)), 16, top, bottom);
-  const names = apart(lines.map((at, index) => depth((at + (lines[index - 1] ?? scene.tank.fill_height_mm)) / 2)), 15, top + 8, bottom - 6);
+  const figures = apart(
+    [scene.tank.fill_height_mm, ...lines].map((at) => depth(at)),
+    16,
+    top,
+    bottom,
+  );
+  const names = apart(
+    lines.map((at, index) => depth((at + (lines[index - 1] ?? scene.tank.fill_height_mm)) / 2)),
+    15,
+    top + 8,
+    bottom - 6,
+  );
   const ticks = [];
   for (let at = 10; at < scene.tank.fill_height_mm; at += 10) ticks.push(at);
   return (
     <g>
-      {ticks.map((at) => <path key={at} d={`M${frame.x0 - 12} ${depth(at)}h${at % 50 ? 5 : 8}`} stroke="var(--soft)" strokeWidth={0.8} />)}
-      <Label x={frame.x0 - 18} y={(figures[0] ?? bottom) + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(scene.tank.fill_height_mm, units)}</Label>
-      {scene.pours.map((pour, index) => <Line key={pour.id} number={index + 1} frame={frame} right={right} figureAt={figures[index + 1] ?? 0} nameAt={names[index] ?? 0} />)}
+      {ticks.map((at) => (
+        <path key={at} d={`M${frame.x0 - 12} ${depth(at)}h${at % 50 ? 5 : 8}`} stroke="var(--soft)" strokeWidth={0.8} />
+      ))}
+      <Label
+        x={frame.x0 - 18}
+        y={(figures[0] ?? bottom) + 5.5}
+        textAnchor="end"
+        fontSize={17}
+        fontStyle="italic"
+        fill="var(--depth)"
+      >
+        {lengthFigure(scene.tank.fill_height_mm, units)}
+      </Label>
+      {scene.pours.map((pour, index) => (
+        <Line
+          key={pour.id}
+          number={index + 1}
+          frame={frame}
+          right={right}
+          figureAt={figures[index + 1] ?? 0}
+          nameAt={names[index] ?? 0}
+        />
+      ))}
     </g>
   );
 }
 
-function Line({ number, frame, right, figureAt, nameAt }: { number: number; frame: Frame; right: number; figureAt: number; nameAt: number }) {
+function Line({
+  number,
+  frame,
+  right,
+  figureAt,
+  nameAt,
+}: {
+  number: number;
+  frame: Frame;
+  right: number;
+  figureAt: number;
+  nameAt: number;
+}) {
   const desk = useDocument();
   const choice = useChoice();
   const { depth } = useDepth();
@@ -42,7 +84,14 @@ function Line({ number, frame, right, figureAt, nameAt }: { number: number; fram
     },
     ({ dy, done }) => {
       if (!from.current || !movable) return;
-      const scene = withLine(from.current.scene, number, snapped(from.current.at + dy / frame.scale, desk.outcome.sights.map((one) => one.bottom_depth_mm)));
+      const scene = withLine(
+        from.current.scene,
+        number,
+        snapped(
+          from.current.at + dy / frame.scale,
+          desk.outcome.sights.map((one) => one.bottom_depth_mm),
+        ),
+      );
       if (!done) desk.show(scene);
       else if (dy) desk.keep(scene, `line of pour ${number}`);
     },
@@ -54,10 +103,35 @@ function Line({ number, frame, right, figureAt, nameAt }: { number: number; fram
   return (
     <g>
       <path d={`M${end + 14} ${y}H${right}`} stroke="var(--hair)" strokeDasharray="3 3" pointerEvents="none" />
-      <path d={`M${frame.x0} ${y}H${end}`} stroke={chosen ? "var(--ink)" : "var(--depth)"} strokeWidth={chosen ? 2 : 1.2} pointerEvents="none" />
-      <Label x={frame.x0 - 18} y={figureAt + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">{lengthFigure(pour.top_depth_mm, desk.units)}</Label>
-      <g className="press" onClick={() => { choice.choosePour(number); }}>
-        <Label x={end - 8} y={nameAt + 5} textAnchor="end" fontSize={15} fontWeight={chosen ? 800 : 700} fill="#23323c" stroke="#f5f0e3" strokeOpacity={0.75} strokeWidth={3} paintOrder="stroke">pour {number}</Label>
+      <path
+        d={`M${frame.x0} ${y}H${end}`}
+        stroke={chosen ? "var(--ink)" : "var(--depth)"}
+        strokeWidth={chosen ? 2 : 1.2}
+        pointerEvents="none"
+      />
+      <Label x={frame.x0 - 18} y={figureAt + 5.5} textAnchor="end" fontSize={17} fontStyle="italic" fill="var(--depth)">
+        {lengthFigure(pour.top_depth_mm, desk.units)}
+      </Label>
+      <g
+        className="press"
+        onClick={() => {
+          choice.choosePour(number);
+        }}
+      >
+        <Label
+          x={end - 8}
+          y={nameAt + 5}
+          textAnchor="end"
+          fontSize={15}
+          fontWeight={chosen ? 800 : 700}
+          fill="#23323c"
+          stroke="#f5f0e3"
+          strokeOpacity={0.75}
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
+          pour {number}
+        </Label>
       </g>
       {movable ? (
         <g

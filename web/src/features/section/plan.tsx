@@ -15,19 +15,50 @@ export function Plan({ frame, movable }: { frame: Frame; movable: boolean }) {
   const { x0, top, bottom, scale, width_mm } = frame;
   return (
     <g role="img" aria-label="The bed from above, with soundings">
-      <Label x={x0} y={top - 8} fontSize={14} fill="var(--soft)">from above</Label>
-      <Label x={x0 + width_mm * scale} y={top - 8} fontSize={13} fontStyle="italic" textAnchor="end" fill="var(--soft)">{units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line</Label>
-      <ChartGround id="plan" frame={frame} heights={scene.bed.heights_mm} fill_mm={scene.tank.fill_height_mm} outline={outcome.section.above.tank_mm} />
+      <Label x={x0} y={top - 8} fontSize={14} fill="var(--soft)">
+        from above
+      </Label>
+      <Label x={x0 + width_mm * scale} y={top - 8} fontSize={13} fontStyle="italic" textAnchor="end" fill="var(--soft)">
+        {units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line
+      </Label>
+      <ChartGround
+        id="plan"
+        frame={frame}
+        heights={scene.bed.heights_mm}
+        fill_mm={scene.tank.fill_height_mm}
+        outline={outcome.section.above.tank_mm}
+      />
       <g clipPath="url(#plan)">
         {outcome.section.soundings.map((one) => (
-          <Label key={`${one.x_mm}-${one.behind_mm}`} x={x0 + one.x_mm * scale} y={bottom - one.behind_mm * scale + 4} fontSize={13} fontStyle="italic" textAnchor="middle" fill="#1a4c63" pointerEvents="none">
+          <Label
+            key={`${one.x_mm}-${one.behind_mm}`}
+            x={x0 + one.x_mm * scale}
+            y={bottom - one.behind_mm * scale + 4}
+            fontSize={13}
+            fontStyle="italic"
+            textAnchor="middle"
+            fill="#1a4c63"
+            pointerEvents="none"
+          >
             {lengthFigure(one.depth_mm, units)}
           </Label>
         ))}
-        {outcome.section.above.figures.map((one) => <PlanFigure key={one.figure_id} one={one} frame={frame} movable={movable} />)}
+        {outcome.section.above.figures.map((one) => (
+          <PlanFigure key={one.figure_id} one={one} frame={frame} movable={movable} />
+        ))}
       </g>
       {outcome.filling.traps.map((trap) => (
-        <circle key={`${trap.x_mm} ${trap.behind_mm}`} cx={x0 + trap.x_mm * scale} cy={bottom - trap.behind_mm * scale} r={4.5} fill="none" stroke="#a8246b" strokeWidth={2}><title>{`${volumeText(trap.volume_ml, units, 2)} of air`}</title></circle>
+        <circle
+          key={`${trap.x_mm} ${trap.behind_mm}`}
+          cx={x0 + trap.x_mm * scale}
+          cy={bottom - trap.behind_mm * scale}
+          r={4.5}
+          fill="none"
+          stroke="#a8246b"
+          strokeWidth={2}
+        >
+          <title>{`${volumeText(trap.volume_ml, units, 2)} of air`}</title>
+        </circle>
       ))}
     </g>
   );
@@ -47,10 +78,24 @@ function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; fra
   const dx = moved.x_mm * frame.scale;
   const dy = -moved.behind_mm * frame.scale;
   return (
-    <g transform={`translate(${dx} ${dy})`} className={movable ? "grab" : "press"} onClick={() => { choice.chooseFigure(one.figure_id); }} {...(movable ? drag : {})}>
+    <g
+      transform={`translate(${dx} ${dy})`}
+      className={movable ? "grab" : "press"}
+      onClick={() => {
+        choice.chooseFigure(one.figure_id);
+      }}
+      {...(movable ? drag : {})}
+    >
       <title>{figureName(scene, one.figure_id)}</title>
       {one.outlines.map((outline, index) => (
-        <path key={index} d={`${planPath(outline.points_mm, frame)}Z`} fill="#fbf8ef" fillOpacity={0.9} stroke={chosen ? "var(--caution)" : "#a8246b"} strokeWidth={chosen ? 1.8 : 0.8} />
+        <path
+          key={index}
+          d={`${planPath(outline.points_mm, frame)}Z`}
+          fill="#fbf8ef"
+          fillOpacity={0.9}
+          stroke={chosen ? "var(--caution)" : "#a8246b"}
+          strokeWidth={chosen ? 1.8 : 0.8}
+        />
       ))}
     </g>
   );

@@ -12,6 +12,7 @@ describe("sizes", () => {
     expect(innerOf(188.2, "place", tank)).toBe(180);
   });
   it("come back as they were entered", () => {
-    for (const by of ["inside", "outside", "place"] as const) expect(shownSize(innerOf(200, by, tank), by, tank)).toBe(200);
+    for (const by of ["inside", "outside", "place"] as const)
+      expect(shownSize(innerOf(200, by, tank), by, tank)).toBe(200);
   });
 });

@@ -12,6 +12,8 @@ const around = (by: SizeBy, tank: Tank) => {
 };
 
 /** The inner size as the person enters it: inside, outside, or the place the piece stands in. */
-export const shownSize = (inner_mm: number, by: SizeBy, tank: Tank): number => Math.round((inner_mm + around(by, tank)) * 100) / 100;
+export const shownSize = (inner_mm: number, by: SizeBy, tank: Tank): number =>
+  Math.round((inner_mm + around(by, tank)) * 100) / 100;
 
-export const innerOf = (typed_mm: number, by: SizeBy, tank: Tank): number => Math.round((typed_mm - around(by, tank)) * 100) / 100;
+export const innerOf = (typed_mm: number, by: SizeBy, tank: Tank): number =>
+  Math.round((typed_mm - around(by, tank)) * 100) / 100;

@@ -28,18 +28,45 @@ export function Photograph({ take, next }: { take: (srgb: string) => void; next:
   };
   return (
     <Box marginTop="1">
-      <input ref={picker} type="file" hidden accept="image/*" aria-label="Reference photograph" onChange={(event) => { const file = event.target.files?.[0]; if (file) void bring(file); event.target.value = ""; }} />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>pick from a photograph</Word>
-      {shown ? <Box fontSize="14px" color="soft">press it for colour {next}</Box> : null}
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept="image/*"
+        aria-label="Reference photograph"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) void bring(file);
+          event.target.value = "";
+        }}
+      />
+      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+        pick from a photograph
+      </Word>
+      {shown ? (
+        <Box fontSize="14px" color="soft">
+          press it for colour {next}
+        </Box>
+      ) : null}
       <canvas
-        ref={canvas} width={0} height={0} className="press" aria-label="Photograph to pick from"
+        ref={canvas}
+        width={0}
+        height={0}
+        className="press"
+        aria-label="Photograph to pick from"
         onClick={(event) => {
           const box = event.currentTarget.getBoundingClientRect();
-          const pixel = event.currentTarget.getContext("2d")?.getImageData(Math.floor(event.clientX - box.left), Math.floor(event.clientY - box.top), 1, 1).data;
+          const pixel = event.currentTarget
+            .getContext("2d")
+            ?.getImageData(Math.floor(event.clientX - box.left), Math.floor(event.clientY - box.top), 1, 1).data;
           if (pixel) take(`#${[...pixel.slice(0, 3)].map((part) => part.toString(16).padStart(2, "0")).join("")}`);
         }}
       />
-      {problem ? <Box role="alert" color="caution" fontSize="14px">{problem}</Box> : null}
+      {problem ? (
+        <Box role="alert" color="caution" fontSize="14px">
+          {problem}
+        </Box>
+      ) : null}
     </Box>
   );
 }

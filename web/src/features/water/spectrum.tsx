@@ -21,21 +21,47 @@ export function Spectrum() {
     mutationFn: async (file: File) => {
       if (file.size > LARGEST) throw new Error("This spectrum is over 1 MB: keep one row for each nm.");
       const name = file.name.replace(/\.[^.]*$/, "").slice(0, 80) || "my ink";
-      return ask(api.POST("/api/water/spectrum", { body: { measured: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } } }));
+      return ask(
+        api.POST("/api/water/spectrum", {
+          body: { measured: { text: await file.text(), name, drops_per_100g, path_mm, drop_g: 0.03 } },
+        }),
+      );
     },
     onSuccess: (ink) => {
       void shelf.invalidateQueries({ queryKey: ["library"] });
-      keep({ ...scene, colourants: [...(scene.colourants ?? []).filter((one) => one.id !== ink.id), ink] }, `took ${ink.name}`.slice(0, 100));
+      keep(
+        { ...scene, colourants: [...(scene.colourants ?? []).filter((one) => one.id !== ink.id), ink] },
+        `took ${ink.name}`.slice(0, 100),
+      );
     },
   });
   return (
     <Box marginTop="2" role="group" aria-label="A measured spectrum">
-      <input ref={picker} type="file" hidden accept=".csv,.txt,text/*" aria-label="Spectrum of a colourant" onChange={(event) => { const file = event.target.files?.[0]; if (file) bringing.mutate(file); event.target.value = ""; }} />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>your own bottle, by its spectrum</Word>
-      <Box fontSize="14px" color="soft">a CSV: wavelength in nm, absorbance</Box>
+      <input
+        ref={picker}
+        type="file"
+        hidden
+        accept=".csv,.txt,text/*"
+        aria-label="Spectrum of a colourant"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) bringing.mutate(file);
+          event.target.value = "";
+        }}
+      />
+      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+        your own bottle, by its spectrum
+      </Word>
+      <Box fontSize="14px" color="soft">
+        a CSV: wavelength in nm, absorbance
+      </Box>
       <NumberField label="measured at" unit="drops/100 g" value={drops_per_100g} take={setDrops} />
       <NumberField label="through" unit="mm" value={path_mm} take={setPath} />
-      {bringing.error ? <Box role="alert" color="caution" fontSize="14px">{bringing.error.message} Nothing was changed.</Box> : null}
+      {bringing.error ? (
+        <Box role="alert" color="caution" fontSize="14px">
+          {bringing.error.message} Nothing was changed.
+        </Box>
+      ) : null}
     </Box>
   );
 }

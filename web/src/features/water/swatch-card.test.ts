@@ -4,8 +4,16 @@ import type { PaintAnswer } from "../../api/types";
 import { swatchCard } from "./swatch-card";
 
 const answer: PaintAnswer = {
-  figure_id: "pike", wished_srgb: "#c03020", paint_srgb: "#f63d36", reads_srgb: "#993723", gap_de00: 7.6, possible: "no paint at all",
-  white_reads_srgb: "#8cd2b1", sentence: "", places: [], zones: [],
+  figure_id: "pike",
+  wished_srgb: "#c03020",
+  paint_srgb: "#f63d36",
+  reads_srgb: "#993723",
+  gap_de00: 7.6,
+  possible: "no paint at all",
+  white_reads_srgb: "#8cd2b1",
+  sentence: "",
+  places: [],
+  zones: [],
 };
 
 describe("swatchCard", () => {
