@@ -34,6 +34,7 @@ screenshots: .setup/static .setup/apt-test
 api: .setup/python .setup/node
 	GONDOLA_SECRET_KEY=unused $(BIN)/python server/manage.py openapi web/openapi.json
 	cd web && npm run --silent api-types
+	$(BIN)/python scripts/web-fixture
 
 clean:
 	rm -rf .setup web/dist server/static_collected

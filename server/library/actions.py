@@ -43,6 +43,7 @@ def shelf_of(*, owner: Any) -> Shelf:
     return Shelf(
         resins=list(rows["resin"].values()), colourants=list(rows["colourant"].values()),
         solids=list(rows["solid"].values()), notes=list(notes.values()),
+        uses=library.uses,
     )
 
 

@@ -21,12 +21,13 @@ class ShelfNote(Schema):
 
 
 class Shelf(Schema):
-    """All that is on the shelf."""
+    """All that is on the shelf; `uses` holds the ids of the solids for a wall, a seal, a base, a bed, a figure."""
 
     resins: list[Resin]
     colourants: list[Colourant]
     solids: list[SolidMaterial]
     notes: list[ShelfNote]
+    uses: dict[str, list[str]]
 
 
 class RowWrite(Schema):

@@ -1,6 +1,6 @@
 import "@testing-library/jest-dom/vitest";
 import { cleanup } from "@testing-library/react";
-import { afterEach } from "vitest";
+import { afterEach, vi } from "vitest";
 
 class StillObserver {
   observe() {
@@ -15,4 +15,7 @@ class StillObserver {
 }
 
 globalThis.ResizeObserver = StillObserver;
-afterEach(cleanup);
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});

@@ -17,11 +17,12 @@ from .solid import SolidMaterial
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Library:
-    """All generic materials by id."""
+    """All generic materials by id; `uses` holds what each solid may be used as, in the order of the shelf."""
 
     resins: dict[str, Resin]
     colourants: dict[str, Colourant]
     solids: dict[str, SolidMaterial]
+    uses: dict[str, list[str]]
 
 
 def read_rows(table: str) -> list[dict[str, str]]:
@@ -81,4 +82,7 @@ def load_library() -> Library:
         row["id"]: SolidMaterial.model_validate(_numbers(row, {"id", "name", "note"}))
         for row in read_rows("solids")
     }
-    return Library(resins=resins, colourants=colourants, solids=solids)
+    uses: dict[str, list[str]] = defaultdict(list)
+    for row in read_rows("uses"):
+        uses[row["use"]].append(row["solid_id"])
+    return Library(resins=resins, colourants=colourants, solids=solids, uses=dict(uses))

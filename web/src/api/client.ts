@@ -25,5 +25,5 @@ const reading: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: window.location.origin });
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) });
 api.use(forgery, reading);

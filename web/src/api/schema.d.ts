@@ -3381,7 +3381,7 @@ export interface components {
         };
         /**
          * Shelf
-         * @description All that is on the shelf.
+         * @description All that is on the shelf; `uses` holds the ids of the solids for a wall, a seal, a base, a bed, a figure.
          */
         Shelf: {
             /** Colourants */
@@ -3392,6 +3392,10 @@ export interface components {
             resins: components["schemas"]["Resin"][];
             /** Solids */
             solids: components["schemas"]["SolidMaterial"][];
+            /** Uses */
+            uses: {
+                [key: string]: string[];
+            };
         };
         /**
          * ShelfNote

@@ -1,3 +1,4 @@
+import type { Shelf, SolidMaterial } from "../api/types";
 import { ask } from "../api/ask";
 import { useQuery } from "@tanstack/react-query";
 
@@ -20,4 +21,10 @@ export function optionsOf(
   const all = shelf ?? [];
   const options = all.map((one): [string, string] => [one.id, one.name]);
   return all.some((one) => one.id === held.id) ? options : [[held.id, held.name], ...options];
+}
+
+/** Solids that may be used as something: a wall, a seal, a base, a bed, a figure. */
+export function solidsFor(shelf: Shelf | undefined, use: string): SolidMaterial[] {
+  const ids = shelf?.uses[use] ?? [];
+  return (shelf?.solids ?? []).filter((one) => ids.includes(one.id));
 }

@@ -12,7 +12,7 @@ import { Colour } from "../../ui/colour";
 import { Sources } from "../../ui/sources";
 import { areaText, lengthText, massText, volumeText } from "../../units/display";
 import { HoursField, LengthField, NumberField } from "../../desk/fields";
-import { optionsOf, useShelf } from "../../desk/shelf";
+import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 
 import { BRUSHES, type Tool } from "./brush";
 import { useMeasure } from "./measure";
@@ -20,20 +20,6 @@ import { useBedTools } from "./tools";
 
 const KEYS: Record<string, Tool> = { r: "raise", l: "lower", s: "smooth", p: "slope", t: "terrace", d: "type depths" };
 const STARTERS = ["slope", "bowl", "ledge", "channel", "cave", "reef"] as const;
-const MATERIALS = [
-  "plaster",
-  "xps",
-  "foam",
-  "polymer-clay",
-  "air-dry-clay",
-  "epoxy-putty",
-  "cork",
-  "stone",
-  "sand",
-  "wood",
-  "balsa",
-  "foam-clay",
-];
 const SEALS = [
   ["resin", "thin coat of resin"],
   ["gloss_medium", "gloss medium"],
@@ -87,7 +73,7 @@ export function BedInspector() {
         label="made of"
         value={bed.material.id}
         options={optionsOf(
-          shelf?.solids.filter((one) => MATERIALS.includes(one.id)),
+          solidsFor(shelf, "bed"),
           bed.material,
         )}
         take={(id) => {

@@ -9,7 +9,7 @@ import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { forceText, lengthText, massText, temperatureText, volumeText } from "../../units/display";
 import { LengthField, MassField, NumberField, TemperatureField } from "../../desk/fields";
-import { optionsOf, useShelf } from "../../desk/shelf";
+import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 import { withFigure } from "../../desk/edits";
 import { AddFigure } from "./add-figure";
 import { AirHelp } from "./air-help";
@@ -20,30 +20,6 @@ import { Schools } from "./schools";
 
 /** How far a shoal is spread about its first fish. */
 const SHOAL_MM = 16;
-const MATERIALS = [
-  "polymer-clay",
-  "air-dry-clay",
-  "printed-resin",
-  "pla",
-  "petg",
-  "abs",
-  "polystyrene",
-  "basswood",
-  "balsa",
-  "cork",
-  "xps",
-  "eps",
-  "foam-clay",
-  "epoxy-putty",
-  "stone",
-  "steel",
-  "brass",
-  "aluminium",
-  "white-metal",
-  "lead",
-  "moss",
-  "glass",
-];
 
 export function FiguresInspector() {
   const desk = useDocument();
@@ -162,7 +138,7 @@ export function FiguresInspector() {
         label="made of"
         value={figure.material.id}
         options={optionsOf(
-          shelf?.solids.filter((one) => MATERIALS.includes(one.id)),
+          solidsFor(shelf, "figure"),
           figure.material,
         )}
         take={(id) => {

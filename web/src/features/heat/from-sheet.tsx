@@ -18,7 +18,8 @@ export function FromSheet() {
   const { pourNumber } = useChoice();
   const shelf = useShelf();
   const [open, setOpen] = useState(false);
-  const [like, setLike] = useState("deep");
+  const [chosen, setLike] = useState<string | null>(null);
+  const like = chosen ?? shelf?.resins[0]?.id ?? "";
   const [name, setName] = useState("my resin");
   const [sheet, setSheet] = useState({
     pot_life_min: 240,

@@ -9,14 +9,11 @@ import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import { heavyText, lengthText, massText, temperatureText, volumeText } from "../../units/display";
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
-import { optionsOf, useShelf } from "../../desk/shelf";
+import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 
 import { OwnMaterial } from "./own-material";
 import { innerOf, shownSize, type SizeBy } from "./sizes";
 
-const WALLS = ["acrylic", "pvc-foam", "plywood", "polypropylene", "glass", "silicone-mould", "tape-on-frame"];
-const SEALS = ["hot-glue", "silicone", "wood-glue", "instant-glue", "light-cured-seam", "tape"];
-const BASES = ["wood", "mdf", "foam", "xps", "tile", "plywood", "glass", "acrylic"];
 const SHAPES = [
   ["box", "box"],
   ["chamfered", "box, corners cut"],
@@ -43,7 +40,6 @@ export function TankInspector() {
   const shelf = useShelf();
   const [by, setBy] = useState<SizeBy>("inside");
   const { tank, brief } = scene;
-  const solids = (ids: string[]) => shelf?.solids.filter((solid) => ids.includes(solid.id));
   const solid = (id: string) => shelf?.solids.find((one) => one.id === id);
   const keepTank = (change: Partial<Tank>, note: string) => {
     keep({ ...scene, tank: { ...tank, ...change } }, note);
@@ -117,7 +113,7 @@ export function TankInspector() {
       <Choice
         label="sheet"
         value={tank.wall.material.id}
-        options={optionsOf(solids(WALLS), tank.wall.material)}
+        options={optionsOf(solidsFor(shelf, "wall"), tank.wall.material)}
         take={(id) => {
           const material = solid(id);
           if (material) keepTank({ wall: { ...tank.wall, material } }, "sheet");
@@ -141,7 +137,7 @@ export function TankInspector() {
         <Choice
           label="seal"
           value={tank.seal.material.id}
-          options={optionsOf(solids(SEALS), tank.seal.material)}
+          options={optionsOf(solidsFor(shelf, "seal"), tank.seal.material)}
           take={(id) => {
             const material = solid(id);
             if (material) keepTank({ seal: { material } }, "seal");
@@ -167,7 +163,7 @@ export function TankInspector() {
       <Choice
         label="base"
         value={tank.base.material.id}
-        options={optionsOf(solids(BASES), tank.base.material)}
+        options={optionsOf(solidsFor(shelf, "base"), tank.base.material)}
         take={(id) => {
           const material = solid(id);
           if (material) keepTank({ base: { ...tank.base, material } }, "base");

@@ -43,8 +43,7 @@ const FIRST: Wish = {
 /** The wished water, three ways, and the doses that come near. */
 export function WishFor() {
   const desk = useDocument();
-  const cursor = useCursor();
-  const { scene, keep, units } = desk;
+  const { scene, keep } = desk;
   const wish = scene.wish ?? null;
   const [picked, pick] = useState(0);
   const set = (change: Partial<Wish>) => {
@@ -168,13 +167,11 @@ export function WishFor() {
             </Flex>
           ))}
           {look.picks.length < 8 ? (
-            <Word
-              onClick={() => {
-                set({ look: { ...look, picks: [...look.picks, { depth_mm: cursor.depth_mm, srgb: "#7fb3a2" }] } });
+            <AtGondola
+              take={(depth_mm) => {
+                set({ look: { ...look, picks: [...look.picks, { depth_mm, srgb: "#7fb3a2" }] } });
               }}
-            >
-              another colour at the gondola, {lengthText(cursor.depth_mm, units)}
-            </Word>
+            />
           ) : null}
           <Photograph
             take={(srgb) => {
@@ -250,6 +247,21 @@ export function WishFor() {
         </>
       ) : null}
     </Box>
+  );
+}
+
+/** Another colour where the gondola hangs; by itself, so that its steps draw nothing else. */
+function AtGondola({ take }: { take: (depth_mm: number) => void }) {
+  const { units } = useDocument();
+  const { depth_mm } = useCursor();
+  return (
+    <Word
+      onClick={() => {
+        take(depth_mm);
+      }}
+    >
+      another colour at the gondola, {lengthText(depth_mm, units)}
+    </Word>
   );
 }
 

@@ -1,0 +1,121 @@
+import { act, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it, vi } from "vitest";
+
+import { Events, lay, OUTCOME, SCENE, serve, US } from "../../testing/desk";
+import { FineCheck } from "./fine-check";
+import { Grains } from "./grains";
+import { Air, PourInspector } from "./pour-inspector";
+
+const value = (label: string) => screen.getByText(label, { selector: "dt" }).nextElementSibling?.textContent;
+const type = async (label: string, text: string) => {
+  const field = screen.getByLabelText(label);
+  await userEvent.clear(field);
+  await userEvent.type(field, `${text}{Enter}`);
+};
+
+describe("PourInspector", () => {
+  it("tells the pour in parts: fill, cup, cure, joint", () => {
+    lay(<PourInspector>{null}</PourInspector>);
+    const told = OUTCOME.pours[1];
+    expect(value("volume")).toBe(`${told?.fill.resin_volume_ml.toFixed(0) ?? ""} ml`);
+    expect(value("part A")).toBe(`${told?.cup.mix.part_a_g.toFixed(1) ?? ""} g`);
+    expect(value("peak")).toContain(`${told?.heat.cure?.peak_c.toFixed(0) ?? ""} °C`);
+    expect(value("joint below")).toContain("in the window: bonds");
+  });
+  it("tells it in inches without a metric word", () => {
+    lay(<PourInspector>{null}</PourInspector>, { units: US });
+    expect(value("deep")).toBe("2 1/16 in");
+    expect(value("peak")).toContain("°F");
+    expect(screen.queryByText(/\d (mm|ml|°C)\b/, { selector: "dd" })).toBeNull();
+  });
+  it.each([
+    ["line at", "50 mm", { top_depth_mm: 50 }],
+    ["mix at", "22", { mix_c: 22 }],
+    ["after pour 1", "30", { wait_h: 30 }],
+    ["hands on it", "40", { hands_min: 40 }],
+  ])("takes %s", async (label, text, change) => {
+    const { keep } = lay(<PourInspector>{null}</PourInspector>);
+    await type(label, text);
+    await waitFor(() => {
+      expect(keep).toHaveBeenCalled();
+    });
+    expect(keep.mock.calls[0]?.[0].pours[1]).toMatchObject(change);
+  });
+  it("asks the core to split a pour and to take it out", async () => {
+    const { change } = lay(<PourInspector>{null}</PourInspector>);
+    await userEvent.click(screen.getByRole("button", { name: "split in two" }));
+    await userEvent.click(screen.getByRole("button", { name: "take it out" }));
+    expect(change.mock.calls).toEqual([[{ kind: "split_pour", number: 2 }], [{ kind: "take_pour_out", number: 2 }]]);
+  });
+  it("says the tack band of the pour's own resin", async () => {
+    const resins = SCENE.resins.map((one) => ({ ...one, gel_degree: 0.25, tack_free_degree: 0.6 }));
+    lay(<PourInspector>{null}</PourInspector>, { scene: { ...SCENE, resins } });
+    await userEvent.click(screen.getByText("where these come from"));
+    expect(screen.getByText(/25 % cured.*60 %/)).toBeInTheDocument();
+  });
+});
+
+describe("Air and grains", () => {
+  it("keeps the room by day, and a warm box", async () => {
+    const { keep } = lay(<Air />);
+    await type("by day", "20");
+    await waitFor(() => {
+      expect(keep.mock.calls[0]?.[0].brief.room.day_c).toBe(20);
+    });
+    await userEvent.click(screen.getByLabelText("in a warm box"));
+    expect(keep.mock.calls[1]?.[0].brief.room.warm_box_c).toBe(28);
+  });
+  it("stirs grains into the chosen pour", async () => {
+    const { keep } = lay(<Grains />);
+    await userEvent.click(screen.getByRole("button", { name: "stir grains in" }));
+    expect(keep.mock.calls[0]?.[0].pours[1]?.inclusions).toEqual([{ kind: "glitter", diameter_mm: 0.2 }]);
+  });
+});
+
+describe("FineCheck", () => {
+  const job = (state: string, share = 0) => ({
+    id: "j1",
+    kind: "fine_march",
+    state,
+    progress_fraction: share,
+    message: "",
+  });
+  it("follows its job by events and shows what came out", async () => {
+    vi.stubGlobal("EventSource", Events);
+    serve({
+      "POST /api/jobs/fine-march": job("waiting"),
+      "GET /api/jobs/j1/outcome": { ...OUTCOME, march: { ...OUTCOME.march, cell_mm: 4 } },
+    });
+    lay(<FineCheck />);
+    await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
+    expect(await screen.findByText("waiting its turn")).toBeInTheDocument();
+    await waitFor(() => {
+      expect(Events.open?.address).toBe("/api/jobs/j1/events");
+    });
+    act(() => {
+      Events.open?.tell(job("running", 0.4));
+    });
+    expect(screen.getByText("marching, 40 %")).toBeInTheDocument();
+    act(() => {
+      Events.open?.tell(job("done", 1));
+    });
+    expect(await screen.findByText(/cells of 4 mm: pour 1/)).toBeInTheDocument();
+    expect(Events.open?.closed).toBe(true);
+  });
+  it("can be ended, and says a refusal", async () => {
+    vi.stubGlobal("EventSource", Events);
+    const asked = serve({
+      "POST /api/jobs/fine-march": job("waiting"),
+      "POST /api/jobs/j1/cancel": job("cancelled"),
+    });
+    lay(<FineCheck />);
+    await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
+    await userEvent.click(await screen.findByRole("button", { name: "end it" }));
+    expect(await screen.findByText("Ended; the draft stands.")).toBeInTheDocument();
+    expect(asked.map((one) => one.path)).toContain("POST /api/jobs/j1/cancel");
+    serve({});
+    await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
+    expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers");
+  });
+});
