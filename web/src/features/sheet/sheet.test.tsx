@@ -1,0 +1,70 @@
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render, screen, within } from "@testing-library/react";
+import { MemoryRouter, Route, Routes } from "react-router";
+import { describe, expect, it } from "vitest";
+
+import { OUTCOME, SCENE, serve, US } from "../../testing/desk";
+import { system } from "../../theme";
+import { PourSheet } from "./pour-sheet";
+
+function open(scene = SCENE, answers: Record<string, unknown> = {}) {
+  serve({
+    "GET /api/scenes/7": { id: 7, name: scene.name, revision: 3, can_undo: false, can_redo: false, document: scene },
+    "POST /api/evaluate": OUTCOME,
+    ...answers,
+  });
+  return render(
+    <ChakraProvider value={system}>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <MemoryRouter initialEntries={["/scenes/7/sheet"]}>
+          <Routes>
+            <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
+          </Routes>
+        </MemoryRouter>
+      </QueryClientProvider>
+    </ChakraProvider>,
+  );
+}
+
+describe("PourSheet", () => {
+  it("has a block for every pour with its cups, colours and steps", async () => {
+    open();
+    for (const pour of OUTCOME.pours) {
+      const block = await screen.findByRole("region", { name: `Pour ${pour.number}` });
+      expect(within(block).getByText(`${pour.cup.mix.part_b_g.toFixed(1)} g`)).toBeInTheDocument();
+      for (const dose of pour.cup.measured.doses)
+        expect(within(block).getByText(new RegExp(`^${dose.name}`))).toBeInTheDocument();
+      expect(within(block).getByText(/deep-pour resin,/)).toBeInTheDocument();
+    }
+  });
+  it("says how a pour meets the one below by its code, and the ratio of its own resin", async () => {
+    open();
+    const block = await screen.findByRole("region", { name: "Pour 3" });
+    expect(within(block).getByText("Check the tack of pour 2; in the window: bonds")).toBeInTheDocument();
+    expect(within(block).getByText(/ratio \d+:\d+ by (volume|mass)/)).toBeInTheDocument();
+  });
+  it("stands with the cautions and the flags that matter", async () => {
+    open();
+    expect(await screen.findByText("Gloves, window, level table.")).toBeInTheDocument();
+    for (const flag of OUTCOME.flags.filter((one) => one.severity !== "note")) {
+      expect(screen.getByText(`${flag.title}.`)).toBeInTheDocument();
+    }
+  });
+  it("says no metric word to who reads in inches", async () => {
+    open({ ...SCENE, brief: { ...SCENE.brief, units: US } }, { "POST /api/evaluate": { ...OUTCOME, flags: [] } });
+    await screen.findByRole("region", { name: "Pour 1" });
+    for (const block of screen.getAllByRole("region")) {
+      const steps = within(block)
+        .getAllByRole("listitem")
+        .map((one) => one.textContent);
+      expect(steps.join(" ")).not.toMatch(/\d\s?(mm|ml|°C)\b/);
+    }
+    expect(screen.getByText(/Computed on cells of .* in /)).toBeInTheDocument();
+  });
+  it("says why it cannot be written", async () => {
+    open(SCENE, { "GET /api/scenes/7": undefined });
+    serve({});
+    expect(await screen.findByRole("alert")).toBeInTheDocument();
+  });
+});

@@ -1,0 +1,126 @@
+import { screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { describe, expect, it } from "vitest";
+
+import { lay, OUTCOME, SCENE, serve, SHELF, US } from "../../testing/desk";
+import { CutSheet } from "./cut-sheet";
+import { OwnMaterial } from "./own-material";
+import { TankInspector } from "./tank-inspector";
+
+const type = async (label: string, text: string) => {
+  const field = screen.getByLabelText(label);
+  await userEvent.clear(field);
+  await userEvent.type(field, `${text}{Enter}`);
+};
+
+describe("TankInspector", () => {
+  it.each([
+    ["across", "200", { inner_width_mm: 200 }],
+    ["fill line", "110 mm", { fill_height_mm: 110 }],
+    ["walls", "150", { wall_height_mm: 150 }],
+  ])("takes %s", async (label, text, change) => {
+    serve({ "GET /api/library": SHELF });
+    const { keep } = lay(<TankInspector />);
+    await type(label, text);
+    await waitFor(() => {
+      expect(keep).toHaveBeenCalled();
+    });
+    expect(keep.mock.calls[0]?.[0].tank).toMatchObject(change);
+  });
+  it("reads mixed forms by the core", async () => {
+    const asked = serve({ "GET /api/library": SHELF, "GET /api/quantity": { value: 381 } });
+    const { keep } = lay(<TankInspector />, { units: US });
+    await type("across", "1 ft 3");
+    await waitFor(() => {
+      expect(keep.mock.calls[0]?.[0].tank.inner_width_mm).toBe(381);
+    });
+    expect(asked.some((one) => one.path === "GET /api/quantity")).toBe(true);
+  });
+  it("says what it cannot read and changes nothing", async () => {
+    serve({ "GET /api/library": SHELF });
+    const { keep } = lay(<TankInspector />);
+    await type("walls", "a thumb");
+    expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers GET /api/quantity");
+    expect(keep).not.toHaveBeenCalled();
+  });
+  it.each([
+    ["sheet", "wall"],
+    ["seal", "seal"],
+    ["base", "base"],
+  ])("offers for the %s what the shelf says may be one", async (label, use) => {
+    serve({ "GET /api/library": SHELF });
+    lay(<TankInspector />);
+    const names = (SHELF.uses[use] ?? []).map((id) => SHELF.solids.find((one) => one.id === id)?.name);
+    await waitFor(() => {
+      const options = within(screen.getByLabelText(label)).getAllByRole("option");
+      expect(new Set(options.map((one) => one.textContent))).toEqual(new Set(names));
+    });
+  });
+  it("says bulge and weight in inches and pounds", () => {
+    serve({ "GET /api/library": SHELF });
+    lay(<TankInspector />, { units: US });
+    expect(screen.getByText("weighs about").nextElementSibling).toHaveTextContent(/lb$/);
+    expect(screen.queryByText(/\d (mm|kg|ml)\b/, { selector: "dd" })).toBeNull();
+  });
+});
+
+describe("CutSheet", () => {
+  it("lists the panels and lays them on sheets", async () => {
+    const panel = OUTCOME.dam.cuts.panels[0];
+    const sheet = {
+      number: 1,
+      from_sheet: "wall",
+      width_mm: 600,
+      height_mm: 400,
+      used_fraction: 0.4,
+      laid: [
+        {
+          name: panel?.name,
+          x_mm: 0,
+          y_mm: 0,
+          width_mm: 100,
+          height_mm: 80,
+          turned: false,
+          bevels: "",
+          outline_mm: null,
+        },
+      ],
+    };
+    serve({ "POST /api/cut-list/sheets": [sheet] });
+    lay(<CutSheet />);
+    expect(screen.getByText(OUTCOME.dam.cuts.words)).toBeInTheDocument();
+    for (const one of OUTCOME.dam.cuts.panels) expect(screen.getAllByText(one.name).length).toBeGreaterThan(0);
+    expect(await screen.findByRole("img", { name: "1 panels on wall sheet 1" })).toBeInTheDocument();
+    expect(screen.getByText(/40 % used/)).toBeInTheDocument();
+  });
+  it("takes the saw cut and says a refusal", async () => {
+    serve({});
+    const { keep } = lay(<CutSheet />);
+    await type("saw cut", "3");
+    await waitFor(() => {
+      expect(keep.mock.calls[0]?.[0].tank.cutting?.kerf_mm).toBe(3);
+    });
+    await userEvent.click(screen.getByRole("button", { name: "DXF" }));
+    expect((await screen.findAllByText(/Nothing answers/)).length).toBeGreaterThan(0);
+  });
+});
+
+describe("OwnMaterial", () => {
+  it("keeps a row of one's own with its source, and uses it", async () => {
+    const taken: unknown[] = [];
+    const own = { ...SCENE.tank.wall.material, density_g_ml: 1.3 };
+    const asked = serve({
+      "GET /api/library": SHELF,
+      "PUT /api/library/solid": { ...SHELF, solids: [own, ...SHELF.solids.slice(1)] },
+    });
+    lay(<OwnMaterial material={SCENE.tank.wall.material} take={(material) => taken.push(material)} />);
+    await userEvent.click(screen.getByRole("button", { name: /data of/ }));
+    await type("density", "1.3");
+    await userEvent.type(screen.getByLabelText("Where these numbers are from"), "weighed");
+    await userEvent.click(screen.getByRole("button", { name: /keep/ }));
+    await waitFor(() => {
+      expect(taken).toEqual([own]);
+    });
+    expect(asked.at(-1)?.body).toMatchObject({ body: { density_g_ml: 1.3 }, source: "weighed" });
+  });
+});

@@ -1,0 +1,143 @@
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { fireEvent, render, screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
+import { describe, expect, it, vi } from "vitest";
+
+import { App } from "../app";
+import type { SceneWork } from "../desk/use-scene";
+import { OUTCOME, SCENE, serve, SHELF } from "../testing/desk";
+import { system } from "../theme";
+import { Conflict } from "./conflict";
+
+const STATE = { id: 7, name: SCENE.name, revision: 1, can_undo: true, can_redo: false, document: SCENE };
+const CUP = {
+  advice: "thin",
+  at_min: [0],
+  hottest_c: [20],
+  peak_c: 20,
+  peak_at_min: 0,
+  mass_g: 1,
+  radius_mm: 1,
+  working_min: 1,
+  warm_50_min: null,
+};
+
+function open(address: string, answers: Record<string, unknown> = {}) {
+  const asked = serve({
+    "GET /api/scenes": [{ id: 7, name: SCENE.name, revision: 1, changed_at: "2027-03-01T10:00:00Z" }],
+    "GET /api/scenes/7": STATE,
+    "POST /api/evaluate": OUTCOME,
+    "GET /api/library": SHELF,
+    "POST /api/heat/cup": CUP,
+    "PUT /api/scenes/7": (body: unknown) => ({
+      ...STATE,
+      revision: 2,
+      document: (body as { document: unknown }).document,
+    }),
+    "POST /api/scenes/7/undo": { ...STATE, revision: 2 },
+    ...answers,
+  });
+  render(
+    <ChakraProvider value={system}>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <MemoryRouter initialEntries={[address]}>
+          <App />
+        </MemoryRouter>
+      </QueryClientProvider>
+    </ChakraProvider>,
+  );
+  return asked;
+}
+
+describe("the page", () => {
+  it("opens a scene with its flags, sounding, days and inspector", async () => {
+    open("/scenes/7");
+    expect(await screen.findByRole("region", { name: "Before you pour" })).toBeInTheDocument();
+    for (const name of ["Sounding", "Days", "Inspector"])
+      expect(screen.getByRole("region", { name })).toBeInTheDocument();
+    expect(screen.getByRole("link", { name: "Pours" })).toHaveAttribute("aria-current", "page");
+  });
+  it("saves a change from the revision it was made on, and says so", async () => {
+    const asked = open("/scenes/7/pours");
+    fireEvent.keyDown(await screen.findByRole("slider", { name: "Start of pour 2" }), { key: "ArrowRight" });
+    await waitFor(() => {
+      expect(asked.find((one) => one.path === "PUT /api/scenes/7")?.body).toMatchObject({ base_revision: 1 });
+    });
+    expect(await screen.findByText("saved")).toBeInTheDocument();
+  });
+  it("asks in the units of its reader from the first question on", async () => {
+    const asked = open("/scenes/7/pours", {
+      "GET /api/scenes/7": {
+        ...STATE,
+        document: {
+          ...SCENE,
+          brief: { ...SCENE.brief, units: { length: "in", temperature: "f", volume: "floz", mass: "oz" } },
+        },
+      },
+    });
+    await screen.findByRole("region", { name: "Inspector" });
+    const evaluated = asked.find((one) => one.path === "POST /api/evaluate");
+    expect(evaluated?.headers.get("Gondola-Units")).toBe("in,f,floz,oz");
+  });
+  it("undoes by the keys", async () => {
+    const asked = open("/scenes/7/pours");
+    await screen.findByRole("region", { name: "Inspector" });
+    fireEvent.keyDown(window, { key: "z", ctrlKey: true });
+    await waitFor(() => {
+      expect(asked.some((one) => one.path === "POST /api/scenes/7/undo")).toBe(true);
+    });
+  });
+  it("turns all units at once", async () => {
+    const asked = open("/scenes/7/pours");
+    await userEvent.click(await screen.findByRole("button", { name: /change to inches/ }));
+    await waitFor(() => {
+      const saved = asked.find((one) => one.path === "PUT /api/scenes/7")?.body as
+        { document: typeof SCENE } | undefined;
+      expect(saved?.document.brief.units).toEqual({ length: "in", temperature: "f", volume: "floz", mass: "oz" });
+    });
+  });
+  it("says that a scene is not there", async () => {
+    open("/scenes/9/pours");
+    expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers GET /api/scenes/9");
+  });
+});
+
+describe("all scenes", () => {
+  it("are listed, and a new one is begun under its name", async () => {
+    const asked = open("/", { "POST /api/scenes/blank": STATE });
+    expect(await screen.findByRole("link", { name: SCENE.name })).toHaveAttribute("href", "/scenes/7/pours");
+    await userEvent.type(screen.getByLabelText("Name of a new scene"), "Winter lake");
+    await userEvent.click(screen.getByRole("button", { name: "Begin it" }));
+    await waitFor(() => {
+      expect(asked.find((one) => one.path === "POST /api/scenes/blank")?.body).toMatchObject({ name: "Winter lake" });
+    });
+  });
+  it("a file that is refused adds nothing", async () => {
+    open("/");
+    await screen.findByRole("link", { name: SCENE.name });
+    await userEvent.upload(
+      screen.getByLabelText("Scene file"),
+      new File(["{"], "bad.json", { type: "application/json" }),
+    );
+    expect(await screen.findByRole("alert")).toHaveTextContent("Nothing was added.");
+  });
+});
+
+describe("Conflict", () => {
+  it("lets the person choose between both states", async () => {
+    const work = { conflict: { message: "Somebody saved first." }, takeTheirs: vi.fn(), putMineOnTop: vi.fn() };
+    render(
+      <ChakraProvider value={system}>
+        <Conflict work={work as unknown as SceneWork} />
+      </ChakraProvider>,
+    );
+    const box = screen.getByRole("alertdialog");
+    expect(box).toHaveTextContent("Somebody saved first.");
+    await userEvent.click(within(box).getByRole("button", { name: "show theirs" }));
+    await userEvent.click(within(box).getByRole("button", { name: "put mine on top" }));
+    expect(work.takeTheirs).toHaveBeenCalledTimes(1);
+    expect(work.putMineOnTop).toHaveBeenCalledTimes(1);
+  });
+});
