@@ -16,9 +16,11 @@ from pathlib import Path
 
 import numpy as np
 
+from gondola_core.answers.book import Book
+from gondola_core.answers.flood import FLOOD, SPANS
+from gondola_core.answers.grades import Grade
 from gondola_core.answers.kept import Keeper
-from gondola_core.answers.scene_heat import AFTER_LAST_POUR, Grade, cells_of, march, timed_pours
-from gondola_core.answers.scene_shape import scene_shape
+from gondola_core.answers.march import cells_of, march, timed_pours
 from gondola_core.cure.cells import CellGeometry, CutCells, faces, layered_faces, whole_cells
 from gondola_core.cure.march import Tolerance
 from gondola_core.cure.moments import pour_cures
@@ -38,8 +40,9 @@ MOMENTS = ("gel_h", "tack_closes_h", "hard_h", "demould_h")
 
 def marched_values(scene: Scene, grade: Grade, cells: CellGeometry | None = None) -> list[list[float]]:
     """Peak and moments of each pour on one grade, or on cells of their own."""
-    cells = cells or cells_of(scene, grade, scene_shape(scene, {}, Keeper()))
-    made = march(scene, scene.resins, cells, grade, 0.0, AFTER_LAST_POUR, None)
+    book = Book(scene, grade, Keeper())
+    cells = cells or cells_of(scene, grade, book.ask(SPANS), book.ask(FLOOD))
+    made = march(scene, cells, grade)
     cures = pour_cures(made, cells, timed_pours(scene), scene.resins, scene.brief.room.mean_c)
     return [
         [cure.peak_c, *(np.nan if getattr(cure, name) is None else getattr(cure, name) for name in MOMENTS)]

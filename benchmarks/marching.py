@@ -189,8 +189,8 @@ def drafts_against_fine(count: int = 50) -> None:
         fine = evaluate(scene, FINE, Keeper())
         made += 1
         for a, b in zip(draft.pours, fine.pours, strict=True):
-            if a.cure and b.cure:
-                gaps.append(a.cure.peak_c - b.cure.peak_c)
+            if a.heat.cure and b.heat.cure:
+                gaps.append(a.heat.cure.peak_c - b.heat.cure.peak_c)
         told.append(fine.march.peak_error_k or 0.0)
     far = np.abs(gaps)
     print(f"Draft against fine over {count} random scenes below runaway: peak off by {far.max():.2f} K at "

@@ -5,8 +5,8 @@ import { describe, expect, it, vi } from "vitest";
 
 import { BedToolsContext, useBedToolsState } from "../features/bed";
 import { lay, OUTCOME, SCENE, serve, SHELF } from "../testing/desk";
-import { Middle } from "../workspace/middle";
-import { STAGES, stageOf, stageWord } from ".";
+import { Middle } from "./middle";
+import { STAGES, stageOf, stageWord } from "../stages";
 
 function Tools({ children }: { children: ReactNode }) {
   return <BedToolsContext value={useBedToolsState(110)}>{children}</BedToolsContext>;
