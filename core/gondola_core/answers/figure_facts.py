@@ -29,10 +29,11 @@ def facts_of_figures(
 ) -> list[FigureFacts]:
     """One a figure."""
     facts = []
+    shut_in = air_under_ml(spans, free, lines_mm(scene), FIRST_FIGURE + len(scene.figures))
     for at, (figure, body, peak) in enumerate(zip(scene.figures, bodies, heat.figure_peaks_c, strict=True)):
         bottom, top = float(body.least[2]), float(body.most[2])
         off, stiff = _layer_below(scene, heat, bottom, top)
-        air = [air_under_ml(spans, free, FIRST_FIGURE + at, line) for line in lines_mm(scene)]
+        air = shut_in[:, FIRST_FIGURE + at].tolist()
         facts.append(
             figure_facts(
                 figure, body.bulk, worst_load(figure, body.bulk, _wettings(scene, air)),

@@ -11,7 +11,7 @@ from ..scene.schedule import pour_starts_h
 from .answer import Answer
 from .cups import CUPS, Cup
 from .dam import DAM
-from .filling import FILLED_GROUND, FilledGround
+from .filling import BED_SLOPES, BedSlopes
 from .fills import VOLUMES, Volumes
 from .heat import HEAT, Heat
 from .pours import clock, latest_span
@@ -45,7 +45,7 @@ class Whole:
     hottest_c: float | None
 
 
-def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFacts, ground: FilledGround) -> Whole:
+def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFacts, slopes: BedSlopes) -> Whole:
     starts = pour_starts_h(scene.pours)
     poured = [
         (start, cure, spans) for start, cure, spans in zip(starts, heat.cures, heat.spans, strict=True)
@@ -69,7 +69,7 @@ def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFa
         outer_width_mm=dam.cuts.outer_width_mm,
         outer_behind_mm=dam.cuts.outer_behind_mm,
         piece_kg=round((mix_g + solid_g) / 1000, 2),
-        bed_area_cm2=round(ground.area_cm2, 1),
+        bed_area_cm2=round(slopes.area_cm2, 1),
         bed_top_depth_mm=round(fill - max(map(max, scene.bed.heights_mm)), 1),
         headroom_mm=round(scene.tank.wall_height_mm - fill, 1),
         demould_h=demould,
@@ -82,7 +82,7 @@ def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFa
 
 
 WHOLE = Answer(
-    name="whole", needs=(VOLUMES, CUPS, HEAT, DAM, FILLED_GROUND), by=_whole,
+    name="whole", needs=(VOLUMES, CUPS, HEAT, DAM, BED_SLOPES), by=_whole,
     reads=Reading(
         "tank.fill_height_mm", "tank.wall_height_mm", "pours.wait_h", "brief.pieces_count", "brief.first_pour_at",
         "bed.material", "bed.heights_mm",

@@ -84,9 +84,9 @@ def measured_pour(
     inks = {one.id: one for one in scene.colourants}
     pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
     depth = scene.tank.fill_height_mm
-    mixed = batch_g > 0
+    mixed, asked = batch_g > 0, _front(pairs, depth)
     measured = [
-        _measured(ink, dose, batch_g, pairs, depth) for ink, dose in pairs if dose > 0 and mixed
+        _measured(ink, dose, batch_g, pairs, asked, depth) for ink, dose in pairs if dose > 0 and mixed
     ]
     rounded = [
         (inks[one.colourant_id], _dose(one, batch_g)) for one in measured
@@ -96,7 +96,7 @@ def measured_pour(
         pour_number=number,
         batch_g=round(batch_g, 1),
         plain_part_a_g=round(part_a_g - booked, 2),
-        rounding_de00=round(_difference(pairs, rounded, depth), 2),
+        rounding_de00=round(_difference(asked, _front(rounded, depth)), 2),
         doses=measured,
         cup_words=_cup_words(scene, number, pairs),
     )
@@ -109,7 +109,7 @@ def _dose(one: Measured, batch_g: float) -> float:
 
 
 def _measured(
-    ink: Colourant, dose: float, batch_g: float, pairs: list[tuple[Colourant, float]], depth_mm: float
+    ink: Colourant, dose: float, batch_g: float, pairs: list[tuple[Colourant, float]], asked: Array, depth_mm: float
 ) -> Measured:
     neat = dose * batch_g / 100
     factor = next((one for one in FACTORS if one * neat >= LEAST_DROPS), FACTORS[-1])
@@ -122,7 +122,7 @@ def _measured(
 
     def moved(by: float) -> float:
         changed = [(i, d + by if i.id == ink.id else d) for i, d in pairs]
-        return _difference(pairs, [(i, max(0.0, d)) for i, d in changed], depth_mm)
+        return _difference(asked, _front([(i, max(0.0, d)) for i, d in changed], depth_mm))
 
     return Measured(
         colourant_id=ink.id,
@@ -158,18 +158,18 @@ def _risk(ink: Colourant, exact: float, neat: float) -> Words | None:
     return words("doses.dense") if ink.form in ("paste", "white") else None
 
 
-def _difference(
-    first: list[tuple[Colourant, float]], second: list[tuple[Colourant, float]], depth_mm: float
-) -> float:
-    """Worst colour difference of a white card at four depths, in front, by two recipes."""
-    fronts = []
-    for doses in (first, second):
-        total = np.zeros(len(WAVELENGTHS_NM))
-        for ink, dose in doses:
-            reduced = scatter_of_drop(ink) * (1 - ink.scatter_cosine)
-            total += dose * (absorption_of_drop(ink) + reduced)
-        fronts.append(card(total, depth_mm * MM)[: len(SHARES_OF_DEPTH)])
-    return float(colour_difference(fronts[0], fronts[1]).max())
+def _front(doses: list[tuple[Colourant, float]], depth_mm: float) -> Array:
+    """A white card at four depths, in front, by a recipe."""
+    total = np.zeros(len(WAVELENGTHS_NM))
+    for ink, dose in doses:
+        reduced = scatter_of_drop(ink) * (1 - ink.scatter_cosine)
+        total += dose * (absorption_of_drop(ink) + reduced)
+    return card(total, depth_mm * MM)[: len(SHARES_OF_DEPTH)]
+
+
+def _difference(first: Array, second: Array) -> float:
+    """Worst colour difference of two fronts."""
+    return float(colour_difference(first, second).max())
 
 
 def _cup_drops(ink: Colourant, neat: float) -> Words:

@@ -81,12 +81,16 @@ def kept_air(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
     return [one for one in found if one.volume_ml >= LEAST_POCKET_ML]
 
 
-def air_under_ml(spans: ColumnSpans, free: FreeSpans, what: int, level_mm: float) -> float:
-    """Air that a level has shut in under one thing, as `ColumnSpans.what`, up to that level."""
-    lip = air_from_mm(free)
-    mine = (free.above == what) & (free.escape_mm < level_mm) & ~free.closed
-    tall = np.minimum(free.high, level_mm) - lip
-    return float(tall[mine & (tall > 0)].sum() * spans.area_mm2 / 1000)
+def air_under_ml(spans: ColumnSpans, free: FreeSpans, levels_mm: Sequence[float], count: int) -> Array:
+    """Air that levels have shut in under each thing, up to that level: (levels, count) by `ColumnSpans.what`."""
+    roofed = np.flatnonzero((free.above >= 0) & ~free.closed & (free.escape_mm < max(levels_mm)))
+    lip, above = air_from_mm(free)[roofed], free.above[roofed]
+    escape, high = free.escape_mm[roofed], free.high[roofed]
+    found = np.zeros((len(levels_mm), count))
+    for row, level in zip(found, levels_mm, strict=True):
+        tall = np.where(escape < level, np.maximum(np.minimum(high, level) - lip, 0.0), 0.0)
+        row += np.bincount(above, tall, minlength=count)[:count] * spans.area_mm2 / 1000
+    return found
 
 
 def late_hollows(scene: Scene, spans: ColumnSpans, free: FreeSpans) -> list[Pocket]:
