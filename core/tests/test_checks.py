@@ -90,7 +90,6 @@ ROWS = {
     "maybe_early": (changed(pours__1__wait_h=22.0), changed(pours__1__wait_h=27.0)),
     "maybe_late": (changed(pours__1__wait_h=34.0), changed(pours__1__wait_h=27.0)),
     "hands_late": (changed(pours__1__hands_min=320.0), changed(pours__1__hands_min=200.0)),
-    "warm_mix": (changed(pours__1__mix_c=39.0), changed(pours__1__mix_c=38.0)),
     "dam_bulges": (changed(tank__wall__thickness_mm=1.0), changed(tank__wall__thickness_mm=6.0)),
     "draws_back": (changed(pours__2__top_depth_mm=1.4), changed(pours__2__top_depth_mm=4.0)),
     "no_release": (changed(tank__release="none", tank__wall__material=solid("glass")), changed(tank__release="wax")),

@@ -12,8 +12,6 @@ from ..words import words
 from .flag import Finding, Severity, Where
 from .registry import check
 
-WARM_MIX_K = 12.0
-"""K above the day's room from which a mix is said to be warm. Source: assumed"""
 COOLER_C = 20.0
 """degrees C of a mix that is still easy to stir. Source: assumed"""
 
@@ -37,16 +35,3 @@ def hands_late(scene: Scene, hands: list[HandsOn]) -> Iterator[Finding]:
             },
             remedies=[cooler_mix(scene, number, COOLER_C)] if pour.mix_c > COOLER_C else [],
         )
-
-
-@check("warm_mix", stage="pours", source="assumed", remedies=(cooler_mix,))
-def warm_mix(scene: Scene) -> Iterator[Finding]:
-    """Mixes a good deal warmer than the room."""
-    room_c = scene.brief.room.day_c
-    for number, pour in enumerate(scene.pours, start=1):
-        if pour.mix_c - room_c > WARM_MIX_K:
-            yield Finding(
-                severity=Severity.NOTE, where=Where(depth_mm=pour.top_depth_mm, pour_number=number),
-                number=pour.mix_c, limit=room_c + WARM_MIX_K, quantity="temperature",
-                values={"pour": number, "room_c": room_c}, remedies=[cooler_mix(scene, number, room_c)],
-            )
