@@ -7,7 +7,7 @@ import { Profiles } from "./profiles";
 import { ProfileTables } from "./tables";
 
 const SETS: [ProfileSet, string[]][] = [
-  ["piece", ["heat", "light", "sight", "hottest"]],
+  ["piece", ["heat", "light", "sight"]],
   ["cure", ["heat", "cured", "gel", "bond", "bubbles"]],
   ["water", ["light", "lines", "sight"]],
 ];
