@@ -71,7 +71,7 @@ class Demo(unittest.TestCase):
         self.assertEqual({row["name"] for row in self.ask("/api/scenes")},
                          {"Wagon in the Quarry Pool", "Eelgrass and Seahorse", "The Ferry Landing"})
         scene = self.ask("/api/scenes/1")["document"]
-        run = self.ask("/api/jobs/fine-march", scene)
+        run = self.ask("/api/jobs/fine-march", {"scene": scene})
         self.assertIn(run["state"], ("waiting", "running"))
         self.assertEqual(self.stop(demo), 0)
         again = self.start()
@@ -81,7 +81,7 @@ class Demo(unittest.TestCase):
                 break
             time.sleep(0.5)
         self.assertEqual(state["state"], "done")
-        outcome = self.ask(f"/api/jobs/{run['id']}/outcome")
+        outcome = self.ask(f"/api/jobs/{run['id']}/fine-march")
         self.assertEqual(outcome["grade"], "fine")
         self.assertIn('"state": "done"', self.events(run["id"]))
         self.assertEqual(self.stop(again), 0)

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from pydantic import Field
+from pydantic import Field, create_model
 from studio.schemas import Refusal
 
-from gondola_core.outcome import Outcome
 from gondola_core.scene import Scene
-from gondola_core.studies.stager import Staging
 
 from . import actions, stream
+from .kinds import KINDS, Kind
 from .models import Job
 
 router = Router(tags=["jobs"])
@@ -25,33 +24,10 @@ class JobState(Schema):
     """How far a job is."""
 
     id: UUID
-    kind: Literal["fine_march", "stagings"]
+    kind: Annotated[str, Field(json_schema_extra={"enum": list(KINDS)})]
     state: Literal["waiting", "running", "done", "failed", "cancelled"]
     progress_fraction: float
     message: str
-
-
-class StagingAsked(Schema):
-    """The resin to stage with, and the rooms."""
-
-    scene: Scene
-    resin_id: str
-    rooms_c: Annotated[list[float], Field(min_length=1, max_length=4)]
-
-
-@router.post("/jobs/fine-march", response={200: JobState, 422: Refusal}, operation_id="start_fine_march")
-def start_fine_march(request: HttpRequest, scene: Scene) -> JobState:
-    """The outcome on fine cells, computed by the queue."""
-    return _state(actions.start(owner=request.user, kind="fine_march", document=scene))
-
-
-@router.post("/jobs/stagings", response={200: JobState, 422: Refusal}, operation_id="start_stagings")
-def start_stagings(request: HttpRequest, payload: StagingAsked) -> JobState:
-    """The fewest pours that stop nothing, by room, and on twice the footprint."""
-    return _state(actions.start(
-        owner=request.user, kind="stagings", document=payload.scene,
-        parameters={"resin_id": payload.resin_id, "rooms_c": payload.rooms_c},
-    ))
 
 
 @router.get("/jobs/{uuid:job_id}", response={200: JobState, 404: Refusal}, operation_id="read_job")
@@ -74,28 +50,38 @@ def job_events(request: HttpRequest, job_id: UUID) -> StreamingHttpResponse:
     )
 
 
-@router.get("/jobs/{uuid:job_id}/outcome", response={200: Outcome, 404: Refusal}, operation_id="read_job_outcome")
-def read_outcome(request: HttpRequest, job_id: UUID) -> HttpResponse:
-    """What a fine march came to."""
-    return _result(request, job_id, "fine_march")
+def _routes_of(kind: str, of: Kind) -> None:
+    """Two addresses for a kind: it is asked for with a scene and its parameters, and its result is read."""
+    title = kind.title().replace("_", "")
+    asked = create_model(f"{title}Job", __base__=of.parameters, scene=(Scene, ...))
+    path = kind.replace("_", "-")
+
+    def start(request: HttpRequest, payload: Any) -> JobState:
+        parameters = payload.model_dump(exclude={"scene"})
+        return _state(actions.start(owner=request.user, kind=kind, document=payload.scene, parameters=parameters))
+
+    def result(request: HttpRequest, job_id: UUID) -> HttpResponse:
+        actions.refresh(_own(request, job_id))
+        job = get_object_or_404(Job, pk=job_id, owner=request.user, kind=kind, state=Job.State.DONE)
+        return HttpResponse(actions.result_of(job), content_type="application/json")
+
+    start.__annotations__ = {"request": HttpRequest, "payload": asked, "return": JobState}
+    result.__annotations__ = {"request": HttpRequest, "job_id": UUID, "return": HttpResponse}
+    router.post(
+        f"/jobs/{path}", response={200: JobState, 422: Refusal}, operation_id=f"start_{kind}", description=of.about
+    )(start)
+    router.get(
+        f"/jobs/{{uuid:job_id}}/{path}", response={200: of.result, 404: Refusal}, operation_id=f"read_{kind}",
+        description=of.about,
+    )(result)
 
 
-@router.get(
-    "/jobs/{uuid:job_id}/stagings", response={200: list[Staging], 404: Refusal}, operation_id="read_job_stagings"
-)
-def read_stagings(request: HttpRequest, job_id: UUID) -> HttpResponse:
-    """The stagings that were found."""
-    return _result(request, job_id, "stagings")
+for _kind, _of in KINDS.items():
+    _routes_of(_kind, _of)
 
 
 def _own(request: HttpRequest, job_id: UUID) -> Job:
     return get_object_or_404(Job, pk=job_id, owner=request.user)
-
-
-def _result(request: HttpRequest, job_id: UUID, kind: str) -> HttpResponse:
-    actions.refresh(_own(request, job_id))
-    job = get_object_or_404(Job, pk=job_id, owner=request.user, kind=kind, state=Job.State.DONE)
-    return HttpResponse(actions.result_of(job), content_type="application/json")
 
 
 def _state(job: Job) -> JobState:

@@ -1,6 +1,7 @@
 """Jobs as the page asks for them, and what becomes of those whose worker was lost."""
 
 import asyncio
+import dataclasses
 import json
 import threading
 import time
@@ -25,13 +26,14 @@ def quick(_scene, parameters, told):
 
 
 def one_kind(study):
-    return mock.patch.dict(kinds.KINDS, {"fine_march": study})
+    of = dataclasses.replace(kinds.KINDS["fine_march"], study=study)
+    return mock.patch.dict(kinds.KINDS, {"fine_march": of})
 
 
 class Asked(SceneCase):
     def ask(self, path="fine-march", body=None):
         with self.captureOnCommitCallbacks(execute=True):
-            return self.send("post", f"/api/jobs/{path}", body or self.document())
+            return self.send("post", f"/api/jobs/{path}", body or {"scene": self.document()})
 
     def state(self, job):
         return self.client.get(f"/api/jobs/{job['id']}").json()
@@ -39,7 +41,7 @@ class Asked(SceneCase):
     def test_a_fine_march_leaves_its_outcome(self):
         job = self.ask().json()
         self.assertEqual((self.state(job)["state"], self.state(job)["progress_fraction"]), ("done", 1.0))
-        outcome = self.client.get(f"/api/jobs/{job['id']}/outcome").json()
+        outcome = self.client.get(f"/api/jobs/{job['id']}/fine-march").json()
         self.assertEqual((outcome["grade"], len(outcome["pours"])), ("fine", 4))
         self.assertEqual(self.client.get(f"/api/jobs/{job['id']}/stagings").status_code, 404)
 
@@ -63,14 +65,14 @@ class Asked(SceneCase):
         with one_kind(mock.Mock(side_effect=AssertionError("worked again"))):
             self.assertEqual(self.ask().json()["id"], first)
         with one_kind(quick):
-            self.assertNotEqual(self.ask(body=self.document(pours__1__wait_h=27)).json()["id"], first)
+            self.assertNotEqual(self.ask(body={"scene": self.document(pours__1__wait_h=27)}).json()["id"], first)
 
     def test_a_fault_of_our_own_is_said_without_a_traceback_and_can_be_asked_again(self):
         with one_kind(mock.Mock(side_effect=ZeroDivisionError)), self.assertLogs("jobs.queue", "ERROR"):
             job = self.ask().json()
         self.assertEqual(self.state(job)["state"], "failed")
         self.assertIn("fault of Gondola's own", self.state(job)["message"])
-        self.assertEqual(self.client.get(f"/api/jobs/{job['id']}/outcome").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/jobs/{job['id']}/fine-march").status_code, 404)
         with one_kind(quick):
             self.assertNotEqual(self.ask().json()["id"], job["id"])
 
@@ -82,7 +84,7 @@ class Asked(SceneCase):
         with one_kind(quick):
             job = self.ask().json()
         self.client.force_login(self.other)
-        for tail in ("", "/events", "/outcome", "/stagings"):
+        for tail in ("", "/events", "/fine-march", "/stagings"):
             with self.subTest(tail):
                 self.assertEqual(self.client.get(f"/api/jobs/{job['id']}{tail}").status_code, 404)
         self.assertEqual(self.send("post", f"/api/jobs/{job['id']}/cancel", {}).status_code, 404)
@@ -90,7 +92,7 @@ class Asked(SceneCase):
     def test_only_the_latest_are_kept(self):
         with one_kind(quick), mock.patch.object(actions, "KEPT", 2):
             for wait in (26, 27, 28, 29, 30):
-                self.state(self.ask(body=self.document(pours__1__wait_h=wait)).json())
+                self.state(self.ask(body={"scene": self.document(pours__1__wait_h=wait)}).json())
         self.assertLessEqual(Job.objects.count(), 4)
 
 

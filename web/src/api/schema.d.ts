@@ -304,8 +304,8 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Start Fine March
-         * @description The outcome on fine cells, computed by the queue.
+         * Start
+         * @description The whole outcome on fine cells.
          */
         post: operations["start_fine_march"];
         delete?: never;
@@ -324,7 +324,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Start Stagings
+         * Start
          * @description The fewest pours that stop nothing, by room, and on twice the footprint.
          */
         post: operations["start_stagings"];
@@ -388,7 +388,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/outcome": {
+    "/api/jobs/{job_id}/fine-march": {
         parameters: {
             query?: never;
             header?: never;
@@ -396,10 +396,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Outcome
-         * @description What a fine march came to.
+         * Result
+         * @description The whole outcome on fine cells.
          */
-        get: operations["read_job_outcome"];
+        get: operations["read_fine_march"];
         put?: never;
         post?: never;
         delete?: never;
@@ -416,10 +416,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Stagings
-         * @description The stagings that were found.
+         * Result
+         * @description The fewest pours that stop nothing, by room, and on twice the footprint.
          */
-        get: operations["read_job_stagings"];
+        get: operations["read_stagings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1696,6 +1696,10 @@ export interface components {
             steepest_deg: number;
             /** Traps */
             traps: components["schemas"]["AirTrap"][];
+        };
+        /** FineMarchJob */
+        FineMarchJob: {
+            scene: components["schemas"]["Scene"];
         };
         /**
          * Finish
@@ -3584,11 +3588,8 @@ export interface components {
             /** Stops */
             stops: string[];
         };
-        /**
-         * StagingAsked
-         * @description The resin to stage with, and the rooms.
-         */
-        StagingAsked: {
+        /** StagingsJob */
+        StagingsJob: {
             /** Resin Id */
             resin_id: string;
             /** Rooms C */
@@ -4517,7 +4518,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Scene"];
+                "application/json": components["schemas"]["FineMarchJob"];
             };
         };
         responses: {
@@ -4550,7 +4551,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StagingAsked"];
+                "application/json": components["schemas"]["StagingsJob"];
             };
         };
         responses: {
@@ -4656,7 +4657,7 @@ export interface operations {
             };
         };
     };
-    read_job_outcome: {
+    read_fine_march: {
         parameters: {
             query?: never;
             header?: never;
@@ -4687,7 +4688,7 @@ export interface operations {
             };
         };
     };
-    read_job_stagings: {
+    read_stagings: {
         parameters: {
             query?: never;
             header?: never;

@@ -10,7 +10,7 @@ import { Deed, Pill } from "../../ui/pill";
 import { lengthText, temperatureText } from "../../units/display";
 
 const outcomeOf = (id: string): Promise<Outcome> =>
-  ask(api.GET("/api/jobs/{job_id}/outcome", { params: { path: { job_id: id } } }));
+  ask(api.GET("/api/jobs/{job_id}/fine-march", { params: { path: { job_id: id } } }));
 
 /** The long march on fine cells, worked off by the queue; it goes on if the page is left. */
 export function FineCheck() {
@@ -18,7 +18,7 @@ export function FineCheck() {
   const [of, setOf] = useState<Scene | null>(null);
   const begin = useCallback(() => {
     setOf(scene);
-    return ask(api.POST("/api/jobs/fine-march", { body: scene }));
+    return ask(api.POST("/api/jobs/fine-march", { body: { scene } }));
   }, [scene]);
   const { job, result, problem, busy, start, cancel } = useJob(begin, outcomeOf);
   const old = of !== scene;

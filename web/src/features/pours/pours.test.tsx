@@ -85,7 +85,7 @@ describe("FineCheck", () => {
     vi.stubGlobal("EventSource", Events);
     serve({
       "POST /api/jobs/fine-march": job("waiting"),
-      "GET /api/jobs/j1/outcome": { ...OUTCOME, march: { ...OUTCOME.march, cell_mm: 4 } },
+      "GET /api/jobs/j1/fine-march": { ...OUTCOME, march: { ...OUTCOME.march, cell_mm: 4 } },
     });
     lay(<FineCheck />);
     await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
