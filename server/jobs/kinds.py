@@ -15,7 +15,6 @@ from gondola_core.errors import GondolaError
 from gondola_core.evaluate import FINE, evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.scene import Scene, read_scene
-from gondola_core.studies.rooms import InRoom, in_rooms
 from gondola_core.studies.stager import Staging, stage_for
 
 Told = Callable[[float], None]
@@ -52,18 +51,7 @@ def _stagings(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
     return _STAGINGS.dump_json(stage_for(scene, parameters["resin_id"], parameters["rooms_c"], told=told))
 
 
-class RoomsAsked(BaseModel):
-    """The rooms to try."""
-
-    rooms_c: Annotated[list[float], Field(min_length=1, max_length=12)]
-
-
-def _in_rooms(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
-    return TypeAdapter(list[InRoom]).dump_json(in_rooms(scene, parameters["rooms_c"], told))
-
-
 KINDS: dict[str, Kind] = {
-    "in_rooms": Kind("The same plan in a row of rooms.", _in_rooms, RoomsAsked, list[InRoom]),
     "fine_march": Kind("The whole outcome on fine cells.", _fine_march, Nothing, Outcome),
     "stagings": Kind(
         "The fewest pours that stop nothing, by room, and on twice the footprint.", _stagings, StagingAsked,

@@ -59,12 +59,6 @@ class Asked(SceneCase):
         job = self.ask("stagings", {"scene": scene, "resin_id": "deep", "rooms_c": [90]}).json()
         self.assertIn("from 50 to 104 °F; this says 194", self.state(job)["message"])
 
-    def test_the_plan_in_a_row_of_rooms(self):
-        job = self.ask("in-rooms", {"scene": self.document(), "rooms_c": [18, 26]}).json()
-        self.assertEqual(self.state(job)["state"], "done")
-        rows = self.client.get(f"/api/jobs/{job['id']}/in-rooms").json()
-        self.assertLess(rows[0]["hottest_c"], rows[1]["hottest_c"])
-
     def test_the_same_question_is_not_worked_twice(self):
         with one_kind(quick):
             first = self.ask().json()["id"]

@@ -314,26 +314,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/in-rooms": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Start
-         * @description The same plan in a row of rooms.
-         */
-        post: operations["start_in_rooms"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/stagings": {
         parameters: {
             query?: never;
@@ -420,26 +400,6 @@ export interface paths {
          * @description The whole outcome on fine cells.
          */
         get: operations["read_fine_march"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/in-rooms": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Result
-         * @description The same plan in a row of rooms.
-         */
-        get: operations["read_in_rooms"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1998,22 +1958,6 @@ export interface components {
             wall_mm: number;
         };
         /**
-         * InRoom
-         * @description What the whole piece comes to in a room that is as warm by night as by day.
-         */
-        InRoom: {
-            /** Hottest C */
-            hottest_c: number;
-            /** Room C */
-            room_c: number;
-        };
-        /** InRoomsJob */
-        InRoomsJob: {
-            /** Rooms C */
-            rooms_c: number[];
-            scene: components["schemas"]["Scene"];
-        };
-        /**
          * Inclusion
          * @description Grains stirred into a pour.
          */
@@ -2040,7 +1984,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "in_rooms" | "fine_march" | "stagings";
+            kind: "fine_march" | "stagings";
             /** Message */
             message: string;
             /** Progress Fraction */
@@ -4598,39 +4542,6 @@ export interface operations {
             };
         };
     };
-    start_in_rooms: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["InRoomsJob"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     start_stagings: {
         parameters: {
             query?: never;
@@ -4764,37 +4675,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Outcome"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    read_in_rooms: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["InRoom"][];
                 };
             };
             /** @description Not Found */
