@@ -5,12 +5,11 @@ import { finish } from "./finish";
 import { log } from "./log";
 import { pours } from "./pours";
 import type { Stage } from "./stage";
-import { stock } from "./stock";
 import { tank } from "./tank";
 import { water } from "./water";
 
 /** The stages in the order of the work. */
-export const STAGES: readonly Stage[] = [tank, bed, figures, water, pours, bench, finish, log, stock];
+export const STAGES: readonly Stage[] = [tank, bed, figures, water, pours, bench, finish, log];
 
 export function stageOf(word: string | undefined): Stage {
   return STAGES.find((stage) => stage.word === word) ?? pours;
