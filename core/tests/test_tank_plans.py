@@ -7,7 +7,6 @@ import numpy as np
 from gondola_core.polygon import polygon_area, polygon_perimeter, pushed_out
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import BoxShape, Chamfered, FreeShape, Regular, Round, Rounded
-from gondola_core.scene.tank import Wedge
 from gondola_core.shape import plan_box, tank_plan, wall_heights
 
 SHAPES = {
@@ -16,7 +15,6 @@ SHAPES = {
     "rounded": Rounded(kind="rounded", corner_mm=20),
     "round": Round(kind="round"),
     "hexagon": Regular(kind="regular", sides_count=6),
-    "wedge": Wedge(kind="wedge", back_fraction=0.6),
     "free": FreeShape(kind="free", points_mm=[[0, 0], [100, 0], [100, 80], [40, 80]]),
 }
 AREAS = {
@@ -26,7 +24,6 @@ AREAS = {
     "round": np.pi * 50 * 40,
     # a regular hexagon, stretched: 3/4 of the box around it
     "hexagon": 0.75 * 100 * 80,
-    "wedge": 0.5 * (100 + 60) * 80,
     "free": 0.5 * (100 + 60) * 80,
 }
 

@@ -65,13 +65,6 @@ class Regular(Part):
     sides_count: Annotated[int, Field(title="number of sides", ge=3, le=12)]
 
 
-class Wedge(Part):
-    """Four straight walls, the back one narrower."""
-
-    kind: Literal["wedge"]
-    back_fraction: Annotated[float, Field(title="back wall, as a share of the front", ge=0.2, le=1)]
-
-
 PlanPoint = Annotated[
     list[Annotated[float, Field(title="corner of the tank", ge=0, le=1200)]],
     Field(min_length=2, max_length=2),
@@ -88,7 +81,7 @@ class FreeShape(Part):
 
 
 Shape = Annotated[
-    BoxShape | Chamfered | Rounded | Round | Regular | Wedge | FreeShape, Field(discriminator="kind")
+    BoxShape | Chamfered | Rounded | Round | Regular | FreeShape, Field(discriminator="kind")
 ]
 
 

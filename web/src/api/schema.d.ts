@@ -3694,7 +3694,7 @@ export interface components {
              *       "kind": "box"
              *     }
              */
-            shape: components["schemas"]["BoxShape"] | components["schemas"]["Chamfered"] | components["schemas"]["Rounded"] | components["schemas"]["Round"] | components["schemas"]["Regular"] | components["schemas"]["Wedge"] | components["schemas"]["FreeShape"];
+            shape: components["schemas"]["BoxShape"] | components["schemas"]["Chamfered"] | components["schemas"]["Rounded"] | components["schemas"]["Round"] | components["schemas"]["Regular"] | components["schemas"]["FreeShape"];
             /**
              * lean of the walls outward
              * @default 0
@@ -3868,19 +3868,6 @@ export interface components {
             sentence: string;
             /** Way */
             way: string;
-        };
-        /**
-         * Wedge
-         * @description Four straight walls, the back one narrower.
-         */
-        Wedge: {
-            /** back wall, as a share of the front */
-            back_fraction: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "wedge";
         };
         /**
          * Whole
