@@ -9,6 +9,7 @@ from pathlib import Path
 import networkx as nx
 
 import gondola_core
+from gondola_core.checks import CHECKS
 from gondola_core.materials import load_library
 from gondola_core.materials.library import read_rows, read_sources
 from gondola_core.outcome import Outcome
@@ -91,6 +92,12 @@ def _find(name):
 
 
 class Imports(unittest.TestCase):
+    def test_the_table_of_checks_in_the_docs_is_that_of_the_register(self):
+        models = (ROOT.parents[1] / "docs" / "models.md").read_text()
+        rows = re.findall(r"^\| `(\w+)` \| (\w+) \| (.+?) \| (\w+) \|", models, re.MULTILINE)
+        checks = {(one.code, one.stage, one.about.rstrip("."), one.source) for one in CHECKS.values()}
+        self.assertEqual(set(rows), checks, "run `scripts/checks-table write`")
+
     def test_no_interface_code_in_the_core(self):
         for path in ROOT.rglob("*.py"):
             for node in ast.walk(ast.parse(path.read_text())):
