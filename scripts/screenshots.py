@@ -148,6 +148,23 @@ def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     expect(page.get_by_role("link", name="Wagon in the Quarry Pool")).to_be_visible()
     page.screenshot(path=PICTURES / "scenes.png")
     page.close()
+    shoot_in_inches(browser, address)
+
+
+def shoot_in_inches(browser, address: str) -> None:  # type: ignore[no-untyped-def]
+    """Last, because the units are kept with the scene."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(f"{address}/scenes/1/pours")
+    drawn(page)
+    page.get_by_role("button", name=re.compile("change to inches")).click()
+    page.wait_for_timeout(2500)
+    page.screenshot(path=PICTURES / "pours-inches.png")
+    page.set_viewport_size({"width": 1000, "height": 800})
+    page.goto(f"{address}/scenes/1/sheet")
+    expect(page.get_by_role("region", name="Pour 4")).to_be_visible(timeout=30_000)
+    page.evaluate("document.fonts.ready")
+    page.screenshot(path=PICTURES / "pour-sheet-inches.png", full_page=True)
+    page.close()
 
 
 if __name__ == "__main__":

@@ -12,6 +12,7 @@ export type PourOutcome = Schemas["PourOutcome"];
 export type Flag = Schemas["Flag"];
 export type Remedy = Schemas["Remedy"];
 export type View = Schemas["View"];
+export type Sounding = Schemas["Sounding"];
 export type Refusal = Schemas["Refusal"];
 export type Stale = Schemas["Stale"];
 export type Shelf = Schemas["Shelf"];

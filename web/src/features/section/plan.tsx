@@ -1,7 +1,7 @@
 import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
 import { figureName } from "../../desk/names";
-import type { View } from "../../api/types";
+import type { Sounding, View } from "../../api/types";
 import { Label } from "../../sounding/label";
 import { lengthFigure, volumeText } from "../../units/display";
 import { ChartGround } from "../../sounding/chart";
@@ -29,7 +29,7 @@ export function Plan({ frame, movable }: { frame: Frame; movable: boolean }) {
         outline={outcome.section.above.tank_mm}
       />
       <g clipPath="url(#plan)">
-        {outcome.section.soundings.map((one) => (
+        {apart(outcome.section.soundings, scale, (one) => lengthFigure(one.depth_mm, units)).map((one) => (
           <Label
             key={`${one.x_mm}-${one.behind_mm}`}
             x={x0 + one.x_mm * scale}
@@ -62,6 +62,17 @@ export function Plan({ frame, movable }: { frame: Frame; movable: boolean }) {
       ))}
     </g>
   );
+}
+
+const LETTER_WIDTH = 6.5;
+
+/** Those soundings that have room beside each other: every second column, or third, where their figures are long. */
+function apart(all: readonly Sounding[], scale: number, figure: (one: Sounding) => string): readonly Sounding[] {
+  const columns = [...new Set(all.map((one) => one.x_mm))].sort((a, b) => a - b);
+  const step = ((columns[1] ?? 0) - (columns[0] ?? 0)) * scale;
+  const widest = Math.max(...all.map((one) => figure(one).length)) * LETTER_WIDTH;
+  const every = step > 0 ? Math.ceil(widest / step) : 1;
+  return all.filter((one) => columns.indexOf(one.x_mm) % every === 0);
 }
 
 function PlanFigure({ one, frame, movable }: { one: View["figures"][number]; frame: Frame; movable: boolean }) {

@@ -119,4 +119,14 @@ describe("the tank in section and from above", () => {
     const first = OUTCOME.section.soundings[0];
     expect(screen.getAllByText(String(Math.round(first?.depth_mm ?? 0))).length).toBeGreaterThan(0);
   });
+  it.each([
+    ["millimetres, all of them", undefined, 1],
+    ["fractions of an inch, as many as have room beside each other", US, 2],
+  ])("draws soundings in %s", (_, units, every) => {
+    const { container } = section(false, { units });
+    const plan = container.querySelector('g[aria-label^="The bed from above"]');
+    const columns = new Set(OUTCOME.section.soundings.map((one) => one.x_mm)).size;
+    const rows = OUTCOME.section.soundings.length / columns;
+    expect(plan?.querySelectorAll('text[text-anchor="middle"]')).toHaveLength(rows * Math.ceil(columns / every));
+  });
 });
