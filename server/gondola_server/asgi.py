@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import os
 import threading
+import warnings
 
 from django.core.asgi import get_asgi_application
 
+# the static files' middleware streams them in blocks; they are small, and read in one thread either way
+warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
 application = get_asgi_application()
 
