@@ -61,7 +61,7 @@ def room_at(time, room):  # type: ignore[no-untyped-def]
     return room.temperature_c[row] + part * (room.temperature_c[row + 1] - room.temperature_c[row])
 
 
-@njit(nogil=True, cache=True, fastmath=True)
+@njit(nogil=True, cache=True)
 def _error(levels, step, y0, f0, y1, f1, tolerance):  # type: ignore[no-untyped-def]
     """Largest embedded error estimate over its tolerance (sommeijer1998, eq. 2.9)."""
     worst = 0.0

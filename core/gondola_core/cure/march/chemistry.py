@@ -13,7 +13,7 @@ _ROWS_PER_K = 1.0 / STEP_K
 _LOGISTIC_PER_UNIT = LOGISTIC_STEPS / (2.0 * LOGISTIC_REACH)
 
 
-@njit(nogil=True, cache=True, fastmath=True, inline="always")
+@njit(nogil=True, cache=True, inline="always")
 def cell_rate(cure, temperature, by_temperature, by_degree, sharpness, logistic):  # type: ignore[no-untyped-def]
     """One cell's rate of cure [1/s] from the tables; the law is `kinetics.cure_rate`."""
     place = (temperature - COLDEST_C) * _ROWS_PER_K
@@ -35,7 +35,7 @@ def cell_rate(cure, temperature, by_temperature, by_degree, sharpness, logistic)
     return (k1 * left + k2 * grown) * diffusion
 
 
-@njit(nogil=True, cache=True, fastmath=True)
+@njit(nogil=True, cache=True)
 def react(cells, chemistry, t, a, rate, by_t, by_a):  # type: ignore[no-untyped-def]
     """The rate of every resin cell and its slopes by T and by a at (T, a).
 

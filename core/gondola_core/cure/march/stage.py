@@ -9,7 +9,29 @@ import numpy as np
 from numba import njit
 
 
-@njit(nogil=True, cache=True, fastmath=True)
+@njit(nogil=True, cache=True, inline="always")
+def _lost(g_room, here, ambient, nothing):  # type: ignore[no-untyped-def]
+    """Sum of g (T - ambient) over a level [W], in eight sums side by side, always in the same order.
+
+    nothing  zero of the precision to sum in
+    """
+    s0, s1, s2, s3, s4, s5, s6, s7 = (nothing, nothing, nothing, nothing, nothing, nothing, nothing, nothing)
+    whole = g_room.shape[0] - g_room.shape[0] % 8
+    for i in range(0, whole, 8):
+        s0 += g_room[i] * (here[i] - ambient)
+        s1 += g_room[i + 1] * (here[i + 1] - ambient)
+        s2 += g_room[i + 2] * (here[i + 2] - ambient)
+        s3 += g_room[i + 3] * (here[i + 3] - ambient)
+        s4 += g_room[i + 4] * (here[i + 4] - ambient)
+        s5 += g_room[i + 5] * (here[i + 5] - ambient)
+        s6 += g_room[i + 6] * (here[i + 6] - ambient)
+        s7 += g_room[i + 7] * (here[i + 7] - ambient)
+    for i in range(whole, g_room.shape[0]):
+        s0 += g_room[i] * (here[i] - ambient)
+    return ((s0 + s4) + (s1 + s5)) + ((s2 + s6) + (s3 + s7))
+
+
+@njit(nogil=True, cache=True)
 def warming(cells, t, rate, out, ambient):  # type: ignore[no-untyped-def]
     """out = dT/dt of every cell [K/s], in double precision. Returns the power lost to the room [W]."""
     gx, gy, gz, ga, inverse, heat = cells.exact
@@ -28,18 +50,17 @@ def warming(cells, t, rate, out, ambient):  # type: ignore[no-untyped-def]
         g_room, per_joule = ga[k, p : p + n], inverse[k, p : p + n]
         q, r, o = heat[k, p : p + n], rate[k, p : p + n], out[k, p : p + n]
         for i in range(n):
-            away = g_room[i] * (here[i] - ambient)
-            lost += away
             o[i] = per_joule[i] * (
                 g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
                 + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
                 + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
-                + q[i] * r[i] - away
+                + q[i] * r[i] - g_room[i] * (here[i] - ambient)
             )
+        lost += _lost(g_room, here, ambient, 0.0)
     return lost
 
 
-@njit(nogil=True, cache=True, fastmath=True)
+@njit(nogil=True, cache=True)
 def stage(  # type: ignore[no-untyped-def]
     cells, weights, moved_t, moved_a, last, before, new, first_t, first_a, by_t, by_a, warmer
 ):
@@ -73,18 +94,15 @@ def stage(  # type: ignore[no-untyped-def]
         r_t, r_a = by_t[k, p : p + n], by_a[k, p : p + n]
         b_t, f_t, o_t = before_t[k, p : p + n], first_t[k, p : p + n], out_t[k, p : p + n]
         b_a, f_a, o_a = before_a[k, p : p + n], first_a[k, p : p + n], out_a[k, p : p + n]
-        level_lost = np.float32(0.0)
         for i in range(n):
-            away = g_room[i] * (here[i] - warmer)
-            level_lost += away
             rate = r_t[i] * here[i] + r_a[i] * cure[i]
             flow = (
                 g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
                 + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
                 + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
-                + q[i] * rate - away
+                + q[i] * rate - g_room[i] * (here[i] - warmer)
             )
             o_t[i] = c_slope * per_joule[i] * flow + c_last * here[i] + c_before * b_t[i] + c_first * f_t[i]
             o_a[i] = c_slope * rate + c_last * cure[i] + c_before * b_a[i] + c_first * f_a[i]
-        lost += float(level_lost)
+        lost += float(_lost(g_room, here, warmer, np.float32(0.0)))
     return lost
