@@ -159,7 +159,7 @@ class Sizes(unittest.TestCase):
                     self.assertLessEqual(parameters(node), 16)
 
     def test_kernels_of_cure_and_shape_keep_the_order_of_their_sums(self):
-        """Reordered sums differ between a freshly compiled and a kept kernel, and between machines."""
+        """Reordered sums differ between a freshly compiled and a kept kernel."""
         loose = [path.name for room in ("cure", "shape") for path in (ROOT / room).rglob("*.py")
                  if "fastmath" in path.read_text()]
         self.assertEqual(loose, [])
