@@ -1,3 +1,4 @@
+import dataclasses
 import unittest
 
 import numpy as np
@@ -121,14 +122,16 @@ class Stress(unittest.TestCase):
         base=load_library().solids["wood"], base_thickness=0.018,
     )
 
-    def marched_stress(self, key, depth_mm, room_c, size=(0.15, 0.10), on_hard=False):
-        resin = RESINS[key]
+    def marched(self, key, depth_mm, room_c, size=(0.15, 0.10)):
         end = 14 * 86400.0
-        marched = march_pours(
-            whole_box(size, [depth_mm / 1000], 0.010, 4), self.AROUND, [resin],
+        return march_pours(
+            whole_box(size, [depth_mm / 1000], 0.010, 4), self.AROUND, [RESINS[key]],
             [TimedPour(start=0.0, mix_c=room_c, resin=0)], Room(np.full(3, room_c), end), end,
             Tolerance(temperature_k=0.2, degree=2e-3),
         )
+
+    def marched_stress(self, key, depth_mm, room_c, on_hard=False):
+        resin, marched = RESINS[key], self.marched(key, depth_mm, room_c)
         peak = float(np.nanmax(marched.peak_c))
         cooling = pour_cooling(marched, 0, resin)
         return peak, pour_stress(resin, peak, cooling, room_c, 0.95, 150.0, depth_mm, on_hard)
@@ -149,6 +152,19 @@ class Stress(unittest.TestCase):
                 indices.append(stress.stress_index)
         self.assertEqual(sorted(peaks), peaks)
         self.assertEqual(sorted(indices), indices)
+
+    def test_where_the_rows_of_the_history_lie_moves_the_pull_little(self):
+        for key, depth, room in (("casting", 50, 23.0), ("deep", 80, 28.0)):
+            marched = self.marched(key, depth, room)
+            pulls = []
+            for rows in (slice(0, None, 2), slice(1, None, 2)):
+                thinned = dataclasses.replace(
+                    marched, history_at=marched.history_at[rows], history_plane_c=marched.history_plane_c[rows],
+                    history_plane_degree=marched.history_plane_degree[rows],
+                )
+                pulls.append(pour_cooling(thinned, 0, RESINS[key]).shed_k)
+            with self.subTest(key, pulls=pulls):
+                self.assertAlmostEqual(pulls[0], pulls[1], delta=0.15 * max(pulls))
 
     def test_a_hard_bed_holds_what_soft_walls_let_follow(self):
         _, free = self.marched_stress("deep", 30, 23.0)

@@ -37,16 +37,35 @@ def pour_cooling(marched: Marched, number: int, resin: Resin) -> PourCooling | N
     warm, cure = np.where(there, warm, np.nan)[rows], cure[rows]
     core, core_glass = _at(np.nanargmax(warm, axis=1), warm, cure, resin)
     edge, edge_glass = _at(np.nanargmin(warm, axis=1), warm, cure, resin)
-    soft = np.flatnonzero(core > core_glass)
-    frozen = min(int(soft[-1]) + 1, len(core) - 1) if len(soft) else 0
-    stiff = np.flatnonzero(edge <= edge_glass)
+    rows_of = np.arange(len(core), dtype=float)
+    frozen, stiff = _last_fall(core - core_glass), _first_fall(edge - edge_glass)
+    core_frozen, edge_frozen = (float(np.interp(frozen, rows_of, one)) for one in (core, edge))
     shed = 0.0
-    if len(stiff) and stiff[0] < frozen:
-        shed = float(core[stiff[0] : frozen + 1].max() - core[frozen])
-    return PourCooling(
-        frozen_at_c=float(core[frozen]), frozen_gap_k=max(0.0, float(core[frozen] - edge[frozen])),
-        shed_k=max(0.0, shed),
-    )
+    if stiff < frozen:
+        between = core[int(np.ceil(stiff)) : int(frozen) + 1]
+        shed = float(max([np.interp(stiff, rows_of, core), *between])) - core_frozen
+    return PourCooling(frozen_at_c=core_frozen, frozen_gap_k=max(0.0, core_frozen - edge_frozen), shed_k=shed)
+
+
+def _last_fall(over: Array) -> float:
+    """Row, with its fraction, after which nothing is over zero any more; the last where that never comes."""
+    soft = np.flatnonzero(over > 0.0)
+    if not len(soft):
+        return 0.0
+    return _fall(over, int(soft[-1])) if soft[-1] + 1 < len(over) else len(over) - 1.0
+
+
+def _first_fall(over: Array) -> float:
+    """Row, with its fraction, at which it first is over zero no more; infinity where that never comes."""
+    stiff = np.flatnonzero(over <= 0.0)
+    if not len(stiff):
+        return float("inf")
+    return _fall(over, int(stiff[0]) - 1) if stiff[0] else 0.0
+
+
+def _fall(over: Array, row: int) -> float:
+    """Where it passes zero between a row and the next, on a straight line."""
+    return row + float(over[row] / (over[row] - over[row + 1]))
 
 
 def _at(place: np.ndarray, warm: Array, cure: Array, resin: Resin) -> tuple[Array, Array]:
