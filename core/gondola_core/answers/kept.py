@@ -36,11 +36,11 @@ class Keeper:
                     return cast(T, self._found(whole))
             try:
                 answer = compute()
+                with self._lock:
+                    self._store(subject, whole, answer, most)
             finally:
                 with self._lock:
                     self._under_way.pop(whole, None)
-            with self._lock:
-                self._store(subject, whole, answer, most)
         return answer
 
     def has(self, subject: str, key: str) -> bool:
@@ -60,4 +60,3 @@ class Keeper:
             del self._answers[old]
         while len(self._answers) > self._most:
             self._answers.popitem(last=False)
-

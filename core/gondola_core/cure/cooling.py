@@ -44,7 +44,7 @@ def pour_cooling(marched: Marched, number: int, resin: Resin) -> PourCooling | N
     if stiff < frozen:
         between = core[int(np.ceil(stiff)) : int(frozen) + 1]
         shed = float(max([np.interp(stiff, rows_of, core), *between])) - core_frozen
-    return PourCooling(frozen_at_c=core_frozen, frozen_gap_k=max(0.0, core_frozen - edge_frozen), shed_k=shed)
+    return PourCooling(frozen_at_c=core_frozen, frozen_gap_k=max(0.0, core_frozen - edge_frozen), shed_k=max(0.0, shed))
 
 
 def _last_fall(over: Array) -> float:

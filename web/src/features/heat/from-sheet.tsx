@@ -41,10 +41,12 @@ export function FromSheet() {
       const data = await ask(
         api.POST("/api/heat/from-sheet", { body: { sheet: { id, name, ...sheet }, like_id: like } }),
       );
-      await api.PUT("/api/library/{kind}", {
-        params: { path: { kind: "resin" } },
-        body: { body: data.resin as unknown as Record<string, never>, source: data.words },
-      });
+      await ask(
+        api.PUT("/api/library/{kind}", {
+          params: { path: { kind: "resin" } },
+          body: { body: data.resin as unknown as Record<string, never>, source: data.words },
+        }),
+      );
       return data;
     },
     onSuccess: (fit) => {
