@@ -21,6 +21,12 @@ def without_pour(scene, number):
     return scene_from(document)
 
 
+def without_dose(scene, number, place):
+    document = scene.model_dump(mode="json")
+    del document["pours"][number - 1]["doses"][place]
+    return scene_from(document)
+
+
 class OnItsOwnDocument(unittest.TestCase):
     def test_split_pours_share_the_depth_and_keep_the_rest(self):
         scene = quarry_pool()
@@ -85,6 +91,9 @@ class OnAnotherDocument(unittest.TestCase):
             (edits.set_wait(scene, 3, 40.0), without_pour(scene, 3)),
             (edits.prefill_figure(scene, "wagon"), scene.model_copy(update={"figures": scene.figures[1:]})),
             (edits.split_pour(scene, 2, 50.0, 25.0), changed(pours__1__wait_h=30.0)),
+            (edits.thinner_dose(scene, 2, 1, 0.1), without_dose(scene, 2, 0)),
+            (edits.even_dose(scene, 2), without_dose(scene, 2, 0)),
+            (edits.take_dose_out(scene, 2, "red-ink"), without_dose(scene, 2, 0)),
         ]
         for edit, later in rows:
             with self.subTest(edit.words.id), self.assertRaisesRegex(GondolaError, "no longer fits"):

@@ -16,6 +16,7 @@ import jsonpatch
 from ..digests import digest
 from ..errors import GondolaError
 from ..materials import Colourant
+from ..part import Part
 from ..words import Words, words
 from . import Figure, Place, Pour, Scene
 from .reading import scene_from
@@ -64,6 +65,11 @@ def replaced(path: str, value: Any) -> Operation:
     return Operation(op="replace", path=path, value=value)
 
 
+def instead(path: str, was: Any, value: Any) -> list[Operation]:
+    """Put a value in the place of one that has to be there still: for lists that are replaced as a whole."""
+    return [Operation(op="test", path=path, value=was), replaced(path, value)]
+
+
 def apply_edit(scene: Scene, operations: Sequence[Operation], made_from: str) -> Scene:
     """The scene with an edit made; GondolaError where it no longer fits.
 
@@ -107,7 +113,7 @@ def _plain(one: Operation) -> dict[str, Any]:
     return {"op": one.op, "path": one.path, "value": one.value}
 
 
-def _dumped(parts: Sequence[Pour] | Sequence[Figure]) -> list[dict[str, object]]:
+def _dumped(parts: Sequence[Part]) -> list[dict[str, object]]:
     return [part.model_dump(mode="json") for part in parts]
 
 
@@ -118,9 +124,7 @@ def _with_pours(scene: Scene, label: Words, pours: Sequence[Pour]) -> Edit:
     """All pours in place of those that are there, which have to be the same still."""
     return Edit(
         words=label, digest=digest(scene),
-        operations=[
-            Operation(op="test", path="/pours", value=_dumped(scene.pours)), replaced("/pours", _dumped(pours)),
-        ],
+        operations=instead("/pours", _dumped(scene.pours), _dumped(pours)),
     )
 
 
@@ -197,7 +201,7 @@ def even_dose(scene: Scene, number: int) -> Edit:
     ]
     path = f"/pours/{number - 1}"
     label = words("remedies.even_dose", pour=number, above=number + 1)
-    return edit(scene, label, [path], replaced(f"{path}/doses", doses))
+    return edit(scene, label, [path], *instead(f"{path}/doses", _dumped(lower.doses), doses))
 
 
 def thinner_dose(scene: Scene, number: int, place: int, drops: float) -> Edit:
@@ -206,16 +210,16 @@ def thinner_dose(scene: Scene, number: int, place: int, drops: float) -> Edit:
     dose = scene.pours[number - 1].doses[place]
     name = next(one.name for one in scene.colourants if one.id == dose.colourant_id)
     label = words("remedies.thinner_dose", drops=drops, name=name)
-    return edit(scene, label, [path], replaced(f"{path}/doses/{place}/dose_drops_per_100g", drops))
+    thinner = dose.model_copy(update={"dose_drops_per_100g": drops}).model_dump(mode="json")
+    return edit(scene, label, [path], *instead(f"{path}/doses/{place}", dose.model_dump(mode="json"), thinner))
 
 
 def take_dose_out(scene: Scene, number: int, colourant_id: str) -> Edit:
     """None of one colourant in a pour."""
     path = f"/pours/{number - 1}"
-    rest = [
-        one.model_dump(mode="json") for one in scene.pours[number - 1].doses if one.colourant_id != colourant_id
-    ]
-    return edit(scene, words("remedies.take_out"), [path], replaced(f"{path}/doses", rest))
+    doses = scene.pours[number - 1].doses
+    rest = _dumped([one for one in doses if one.colourant_id != colourant_id])
+    return edit(scene, words("remedies.take_out"), [path], *instead(f"{path}/doses", _dumped(doses), rest))
 
 
 def dose_water(
