@@ -78,20 +78,24 @@ def stage_for(
         tries.append((wide, words("staging.wide", room_c=max(rooms_c)), max(rooms_c)))
     found = []
     for at, (tried, name, room_c) in enumerate(tries):
+        def still_there(_: float, share: float = at / len(tries)) -> None:
+            told(share)
+
         told(at / len(tries))
-        found.append(_staged(scene, tried, resin_id, room_c, name, meshes, keeper))
+        found.append(_staged(scene, tried, resin_id, room_c, name, meshes, keeper, still_there))
     told(1.0)
     return found
 
 
 def _staged(
-    scene: Scene, tried: Scene, resin_id: str, room_c: float, name: Words, meshes: Meshes | None, keeper: Keeper
+    scene: Scene, tried: Scene, resin_id: str, room_c: float, name: Words, meshes: Meshes | None, keeper: Keeper,
+    told: Callable[[float], None],
 ) -> Staging:
     resin = next(one for one in scene.resins if one.id == resin_id)
     fill = scene.tank.fill_height_mm
     least = max(1, int(-(-fill // (OVER_LABEL * resin.most_pour_mm))))
     for count in range(min(least, MOST_POURS), MOST_POURS + 1):
-        settled, outcome = _settled(_cut(tried, resin_id, room_c, count), meshes, keeper)
+        settled, outcome = _settled(_cut(tried, resin_id, room_c, count), meshes, keeper, told)
         stops = _stops(outcome)
         # where only waits or a stalled cure are left, more pours would not help
         if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops):
@@ -124,9 +128,9 @@ def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
 
 
 def _settled(
-    scene: Scene, meshes: Meshes | None, keeper: Keeper
+    scene: Scene, meshes: Meshes | None, keeper: Keeper, told: Callable[[float], None]
 ) -> tuple[Scene, Outcome]:
-    outcome = evaluate(scene, DRAFT, keeper, meshes=meshes)
+    outcome = evaluate(scene, DRAFT, keeper, told, meshes)
     for _ in range(SETTLE):
         waits = [0.0]
         for number in range(1, len(scene.pours)):
@@ -139,7 +143,7 @@ def _settled(
             for pour, wait in zip(scene.pours, waits, strict=True)
         ]
         scene = scene.model_copy(update={"pours": pours})
-        outcome = evaluate(scene, DRAFT, keeper, meshes=meshes)
+        outcome = evaluate(scene, DRAFT, keeper, told, meshes)
     return scene, outcome
 
 
