@@ -6,11 +6,13 @@ import argparse
 import json
 import sys
 from collections.abc import Callable, Sequence
+from dataclasses import asdict
 from importlib.metadata import entry_points
 from pathlib import Path
 
 from .errors import GondolaError
 from .scene import LARGEST_FILE, Scene, Units, read_scene
+from .words import US
 
 COMMANDS = "gondola.commands"
 """Entry points by which other packages add commands, each taking the rest of the words."""
@@ -71,7 +73,7 @@ def _in_units(scene: Scene, units: str | None) -> Scene:
     """The scene, read in metric units or in inches; None leaves them as they are."""
     if units is None:
         return scene
-    chosen = Units() if units == "mm" else Units(length="in", temperature="f", volume="floz", mass="oz")
+    chosen = Units() if units == "mm" else Units(**asdict(US))
     return scene.model_copy(update={"brief": scene.brief.model_copy(update={"units": chosen})})
 
 

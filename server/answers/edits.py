@@ -17,6 +17,7 @@ from gondola_core.checks import Remedy, reader_units, told_remedy
 from gondola_core.checks.recoat import window_middle_h
 from gondola_core.scene import Scene
 from gondola_core.scene import edits as core
+from gondola_core.scene.document import MOST_FIGURES
 from gondola_core.scene.edits import Edit, Operation
 from gondola_core.shape import Meshes
 
@@ -42,7 +43,7 @@ class Shoal(Schema):
 
     kind: Literal["shoal"]
     figure_id: str
-    count: Annotated[int, Field(title="copies", ge=1, le=60)]
+    count: Annotated[int, Field(title="copies", ge=1, le=MOST_FIGURES)]
     spread_mm: Annotated[float, Field(title="spread", ge=1, le=400)] = 16.0
 
 

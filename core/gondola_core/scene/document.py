@@ -59,6 +59,10 @@ class Wish(Part):
     most_step_de00: Annotated[float | None, Field(title="most step at a line", ge=0.2, le=30)] = None
 
 
+MOST_FIGURES = 60
+"""Figures of a scene, and meshes that they point at."""
+
+
 class MeshBody(Part):
     """A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does."""
 
@@ -75,13 +79,13 @@ class Scene(Part):
     brief: Brief
     tank: Tank
     bed: Bed
-    figures: Annotated[list[Figure], Field(title="figures", max_length=60)] = []
+    figures: Annotated[list[Figure], Field(title="figures", max_length=MOST_FIGURES)] = []
     resins: Annotated[list[Resin], Field(title="resins", min_length=1, max_length=12)]
     colourants: Annotated[list[Colourant], Field(title="colourants", max_length=24)] = []
     pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
     wish: Wish | None = None
     finish: Finish = Finish()
-    meshes: Annotated[list[MeshBody], Field(title="meshes", max_length=60)] = []
+    meshes: Annotated[list[MeshBody], Field(title="meshes", max_length=MOST_FIGURES)] = []
 
     @model_validator(mode="after")
     def _hangs_together(self) -> Scene:

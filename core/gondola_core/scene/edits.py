@@ -19,6 +19,7 @@ from ..materials import Colourant
 from ..part import Part
 from ..words import Words, words
 from . import Figure, Place, Pour, Scene
+from .document import MOST_FIGURES
 from .reading import scene_from
 
 USUAL_WAIT_H = 30.0
@@ -227,10 +228,10 @@ def dose_water(
 ) -> Edit:
     """Other doses in every pour, each (colourant, drops per 100 g), and the colourants that they need."""
     held = {one.id: one for one in scene.colourants} | {one.id: one for one in colourants}
-    changes = [replaced("/colourants", [one.model_dump(mode="json") for one in held.values()])]
-    for at, doses in enumerate(by_pour):
+    changes = instead("/colourants", _dumped(scene.colourants), _dumped(list(held.values())))
+    for at, (pour, doses) in enumerate(zip(scene.pours, by_pour, strict=True)):
         value = [{"colourant_id": key, "dose_drops_per_100g": drops} for key, drops in doses]
-        changes.append(replaced(f"/pours/{at}/doses", value))
+        changes += instead(f"/pours/{at}/doses", _dumped(pour.doses), value)
     return edit(scene, words("remedies.dose_water"), [f"/pours/{at}" for at in range(len(by_pour))], *changes)
 
 
@@ -270,16 +271,17 @@ def walls_stay(scene: Scene) -> Edit:
 # Figures
 
 
-def _figure_path(scene: Scene, figure_id: str) -> str:
-    at = next((i for i, figure in enumerate(scene.figures) if figure.id == figure_id), None)
-    if at is None:
-        raise GondolaError(words("refusals.no_figure", id=figure_id), "figure_id")
-    return f"/figures/{at}"
+def _figure(scene: Scene, figure_id: str) -> tuple[str, Figure]:
+    """Its path and itself; GondolaError if there is none."""
+    for at, figure in enumerate(scene.figures):
+        if figure.id == figure_id:
+            return f"/figures/{at}", figure
+    raise GondolaError(words("refusals.no_figure", id=figure_id), "figure_id")
 
 
 def change_figure(scene: Scene, figure_id: str, label: Words, field: str, value: Any) -> Edit:
     """One field of a figure."""
-    path = _figure_path(scene, figure_id)
+    path, _ = _figure(scene, figure_id)
     return edit(scene, label, [path], replaced(f"{path}/{field}", value))
 
 
@@ -300,10 +302,10 @@ def prefill_figure(scene: Scene, figure_id: str) -> Edit:
 
 def vent_figure(scene: Scene, figure_id: str, at_mm: Sequence[float]) -> Edit:
     """Drill a hole in a figure, at a place in its own frame."""
-    figure = next(one for one in scene.figures if one.id == figure_id)
+    path, _ = _figure(scene, figure_id)
     vent = {"at_mm": [round(float(value), 2) for value in at_mm], "width_mm": VENT_MM}
-    vents = [*(one.model_dump(mode="json") for one in figure.vents), vent]
-    return change_figure(scene, figure_id, words("remedies.vent", width=VENT_MM), "vents", vents)
+    added = Operation(op="add", path=f"{path}/vents/-", value=vent)
+    return edit(scene, words("remedies.vent", width=VENT_MM), [path], added)
 
 
 def tilt_figure(scene: Scene, figure_id: str, field: str, whole_deg: float, by_deg: float, left_ml: float) -> Edit:
@@ -331,13 +333,10 @@ SHOAL = (
     (-1.9, -0.1, 0.15),
 )
 """Places of a shoal about its first fish, in lengths of its spread."""
-MOST_FIGURES = 60
-
 
 def shoal_of(scene: Scene, figure_id: str, count: int, spread_mm: float) -> Edit:
     """Copies of a figure with ids of their own, spread about it and kept inside the tank."""
-    path = _figure_path(scene, figure_id)
-    first = next(one for one in scene.figures if one.id == figure_id)
+    path, first = _figure(scene, figure_id)
     if not 1 <= count <= MOST_FIGURES - len(scene.figures):
         raise GondolaError(words("refusals.shoal", most=MOST_FIGURES))
     taken = {figure.id for figure in scene.figures}
@@ -370,7 +369,6 @@ def _beside(scene: Scene, figure: Figure, off: tuple[float, float, float], sprea
 
 def take_figure_out(scene: Scene, figure_id: str) -> Edit:
     """One figure less."""
-    path = _figure_path(scene, figure_id)
-    name = next(one.name for one in scene.figures if one.id == figure_id)
-    return edit(scene, words("remedies.take_figure_out", name=name), [path],
+    path, figure = _figure(scene, figure_id)
+    return edit(scene, words("remedies.take_figure_out", name=figure.name), [path],
                 Operation(op="remove", path=path, value=None))

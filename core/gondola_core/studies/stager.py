@@ -12,8 +12,9 @@ from ..checks.recoat import window_middle_h
 from ..errors import GondolaError
 from ..evaluate import DRAFT, KEEPER, evaluate
 from ..outcome import Outcome
+from ..part import Part
 from ..scene import Dose, Pour, Room, Scene
-from ..scene.edits import USUAL_WAIT_H, Edit, Operation, replaced, stage_pours
+from ..scene.edits import USUAL_WAIT_H, Edit, Operation, instead, stage_pours
 from ..shape import Meshes
 from ..words import Words, words
 
@@ -172,13 +173,17 @@ def _edit(scene: Scene, staged: Scene, room_c: float) -> Edit:
     """Pours and room of the staging; and, if it is wider, its tank and where the figures stand."""
     count = len(staged.pours)
     label = words("staging.pours", pours=count, deep=staged.tank.fill_height_mm / count, room_c=room_c)
-    more = [replaced("/brief/room", staged.brief.room.model_dump(mode="json"))]
+    more = _part_instead("/brief/room", scene.brief.room, staged.brief.room)
     if staged.tank != scene.tank:
-        more.append(replaced("/tank", staged.tank.model_dump(mode="json")))
-        for at, figure in enumerate(staged.figures):
+        more += _part_instead("/tank", scene.tank, staged.tank)
+        for at, (was, figure) in enumerate(zip(scene.figures, staged.figures, strict=True)):
             more.append(Operation(op="test", path=f"/figures/{at}/id", value=figure.id))
-            more.append(replaced(f"/figures/{at}/place", figure.place.model_dump(mode="json")))
+            more += _part_instead(f"/figures/{at}/place", was.place, figure.place)
     return stage_pours(scene, label, staged.pours, *more)
+
+
+def _part_instead(path: str, was: Part, part: Part) -> list[Operation]:
+    return instead(path, was.model_dump(mode="json"), part.model_dump(mode="json"))
 
 
 def _after(scene: Scene, outcome: Outcome) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import cos, radians, sin
 
 from ...materials import load_library
@@ -13,6 +14,7 @@ from .way import SAFETY, Pull, Way, way_name, way_of_holding
 MOST_BEND_MM = 0.5
 """Bend of a hold that nobody sees. Source: own_holding"""
 MOST_TOLD_MM = 999.0
+"""mm up to which a bend is told: beyond it the bar holds nothing. Source: assumed"""
 RESIN_COLD_GPA = 2.5
 """Stiffness of cured clear epoxy below its glass temperature. Source: own_holding"""
 RESIN_WARM_GPA = 0.03
@@ -26,7 +28,7 @@ def stem(pull: Pull) -> Way:
     """A stem softens with the resin around it."""
     soft = pull.warm_c > pull.resin.tg_full_c
     told = _bar(pull, "stem", way_name("stem"), pull.figure.hold.stem_mm, RESIN_WARM_GPA if soft else RESIN_COLD_GPA)
-    return _with_sentence(told, words("ways.bar.soft", bar=told.sentence, warm=pull.warm_c)) if soft else told
+    return replace(told, sentence=words("ways.bar.soft", bar=told.sentence, warm=pull.warm_c)) if soft else told
 
 
 @way_of_holding("wire", 4)
@@ -52,11 +54,4 @@ def _bar(pull: Pull, way: str, name: Words, diameter_mm: float, stiffness_gpa: f
         way=way, name=name, holds=bends_little and not gives_way, number=round(min(bend_mm, MOST_TOLD_MM), 2),
         limit=MOST_BEND_MM, quantity="length",
         sentence=words(f"ways.bar.{said}", thick=diameter_mm, long=length_mm, bend=bend_mm, thinnest=thinnest_mm),
-    )
-
-
-def _with_sentence(way: Way, sentence: Words) -> Way:
-    return Way(
-        way=way.way, name=way.name, holds=way.holds, number=way.number, limit=way.limit, quantity=way.quantity,
-        sentence=sentence,
     )
