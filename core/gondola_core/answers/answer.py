@@ -38,11 +38,6 @@ class Answer(Generic[T]):
     beside: bool = False
     most: int | None = None
 
-    @property
-    def is_graded(self) -> bool:
-        """True if it or anything that it needs depends on the grade."""
-        return self.graded or any(one.is_graded for one in self.needs)
-
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class EachAnswer(Generic[T]):
@@ -63,7 +58,6 @@ class EachAnswer(Generic[T]):
     own: tuple[EachAnswer[Any], ...] = ()
     needs: Needs = ()
     meshes: bool = False
-    is_graded: bool = False
     beside: bool = False
 
 

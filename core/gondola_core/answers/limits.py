@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import inf
 from typing import Any, Literal
 
 from ..cure.moments import PourCure, PourPlaces
@@ -29,6 +30,11 @@ class HeatLimit:
     limit_c: float
     pour_id: str | None
     reached_c: float | None
+
+    @property
+    def reached(self) -> float:
+        """The same to compare by: colder than anything where nothing is told [degrees C]."""
+        return -inf if self.reached_c is None else self.reached_c
 
 
 def limits_of_pour(scene: Any, number: int, cure: PourCure | None, place: PourPlaces) -> list[HeatLimit]:
@@ -61,10 +67,9 @@ def _limits(scene: Any, heat: Heat) -> list[HeatLimit]:
     ]
     whole: dict[str, HeatLimit] = {}
     for limit in limits:
-        seen = whole.get(limit.name)
-        hotter = seen is None or (limit.reached_c or -99) > (seen.reached_c or -99)
-        if limit.pour_id is None and hotter:
-            whole[limit.name] = limit
+        seen = whole.get(limit.what)
+        if limit.pour_id is None and (seen is None or limit.reached > seen.reached):
+            whole[limit.what] = limit
     return [*whole.values(), *(limit for limit in limits if limit.pour_id is not None)]
 
 

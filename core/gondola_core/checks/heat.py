@@ -122,9 +122,8 @@ def _worst_limit(
     spread = (band[1] - cure.peak_c) / max(cure.peak_c - room_c, 1.0) if band else 0.0
 
     def over(limit: HeatLimit) -> tuple[float, float]:
-        reached = limit.reached_c if limit.reached_c is not None else -99.0
-        warm = reached + max(0.0, spread) * max(reached - room_c, 0.0)
-        return reached - limit.limit_c, warm - limit.limit_c
+        warm = limit.reached + max(0.0, spread) * max(limit.reached - room_c, 0.0)
+        return limit.reached - limit.limit_c, warm - limit.limit_c
 
     broken = [limit for limit in limits if over(limit)[0] >= 0]
     near = [limit for limit in limits if over(limit)[1] >= -NEAR_LIMIT_K]

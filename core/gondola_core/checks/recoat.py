@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any
 
 from ..answers.heat import HEAT, Heat
 from ..cure.moments import PourCure
-from ..cure.spans import CureSpans
+from ..cure.spans import CureSpan, CureSpans
 from ..scene import Scene
 from ..scene.edits import set_wait
 from ..scene.schedule import pour_starts_h
@@ -70,42 +71,54 @@ def too_late(scene: Scene, heat: Heat) -> Iterator[Finding]:
             yield _finding(scene, number, wait, cure, Severity.WATCH, cure.tack_closes_h)
 
 
-def _within(
-    wait_h: float, cure: PourCure, spans: CureSpans | None
-) -> tuple[CureSpans, float, float, float] | None:
-    """(bands, opens, closes, width of an edge) of a wait inside its window."""
-    opens, closes = cure.tack_opens_h, cure.tack_closes_h
-    if opens is None or closes is None or spans is None or not opens <= wait_h <= closes:
-        return None
-    return spans, opens, closes, EDGE_SHARE * (closes - opens)
+@dataclass(frozen=True, slots=True)
+class _Inside:
+    """A pour that comes inside the window of the one below: which, its wait [h], that one's cure and bands."""
+
+    below: int
+    wait: float
+    cure: PourCure
+    opens: CureSpan | None
+    closes: CureSpan | None
+    near_opening: bool
+    near_closing: bool
+
+    @property
+    def may_be_early(self) -> bool:
+        """True if a slow cure has not opened the window by then."""
+        if not self.near_opening or self.opens is None:
+            return False
+        return self.opens.late_h is None or self.wait < self.opens.late_h
+
+
+def _inside(scene: Scene, heat: Heat) -> Iterator[_Inside]:
+    for number, wait, cure, spans in _followed(scene, heat):
+        opens, closes = cure.tack_opens_h, cure.tack_closes_h
+        if opens is None or closes is None or spans is None or not opens <= wait <= closes:
+            continue
+        edge = EDGE_SHARE * (closes - opens)
+        yield _Inside(
+            number, wait, cure, spans.tack_opens, spans.tack_closes, wait < opens + edge, wait > closes - edge
+        )
 
 
 @check("maybe_early", stage="pours", needs=(HEAT,), source="assumed", remedies=(set_wait,))
 def maybe_early(scene: Scene, heat: Heat) -> Iterator[Finding]:
     """In the window, but near the side where a slow cure has not opened it."""
-    for number, wait, cure, bands in _followed(scene, heat):
-        inside = _within(wait, cure, bands)
-        if inside is None or inside[0].tack_opens is None:
-            continue
-        spans, opens, _, edge = inside
-        late = spans.tack_opens.late_h if spans.tack_opens else None
-        if wait < opens + edge and late is None:
-            yield _finding(scene, number, wait, cure, Severity.NOTE, wait, sentence="open_end")
-        elif wait < opens + edge and late is not None and wait < late:
-            yield _finding(scene, number, wait, cure, Severity.NOTE, late)
+    for one in _inside(scene, heat):
+        if one.may_be_early and one.opens is not None:
+            late = one.opens.late_h
+            yield _finding(
+                scene, one.below, one.wait, one.cure, Severity.NOTE, one.wait if late is None else late,
+                sentence="open_end" if late is None else "sentence",
+            )
 
 
 @check("maybe_late", stage="pours", needs=(HEAT,), source="assumed", remedies=(set_wait,))
 def maybe_late(scene: Scene, heat: Heat) -> Iterator[Finding]:
     """In the window, but near the side where a quick cure has closed it."""
-    for number, wait, cure, bands in _followed(scene, heat):
-        inside = _within(wait, cure, bands)
-        if inside is None or inside[0].tack_closes is None:
+    for one in _inside(scene, heat):
+        if one.closes is None or not one.near_closing or one.may_be_early:
             continue
-        spans, opens, closes, edge = inside
-        if wait < opens + edge and spans.tack_opens and (
-            spans.tack_opens.late_h is None or wait < spans.tack_opens.late_h
-        ):
-            continue
-        if wait > closes - edge and spans.tack_closes and wait > spans.tack_closes.early_h:
-            yield _finding(scene, number, wait, cure, Severity.NOTE, spans.tack_closes.early_h)
+        if one.wait > one.closes.early_h:
+            yield _finding(scene, one.below, one.wait, one.cure, Severity.NOTE, one.closes.early_h)

@@ -21,6 +21,8 @@ BACK_DE00 = 4.0
 """Difference that a remedy has to bring it back to. Source: own_light"""
 SHARES = (0.75, 0.5, 0.25, 0.0)
 """Thinner doses that are tried, over the one that hides."""
+MILK_ML, MILK_MM = 15.0, 20.0
+"""A drop of white paint in so much resin is milk over so much depth: optical depth 27. Source: own_light"""
 SEEN_DE00 = 2.0
 """Step across a line from which it is seen. Source: own_light"""
 
@@ -35,7 +37,7 @@ def milky(scene: Scene) -> Iterator[Finding]:
                 yield Finding(
                     severity=Severity.STOP, where=Where(depth_mm=pour.top_depth_mm, pour_number=number),
                     number=dose.dose_drops_per_100g, limit=0.0, quantity="drops",
-                    values={"pour": number, "name": names[dose.colourant_id], "volume": 15.0, "deep": 20.0},
+                    values={"pour": number, "name": names[dose.colourant_id], "volume": MILK_ML, "deep": MILK_MM},
                     remedies=[take_dose_out(scene, number, dose.colourant_id)],
                 )
 
