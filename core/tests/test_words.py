@@ -42,6 +42,7 @@ class Quantities(unittest.TestCase):
             (5, "difference", "5 K", "9 °F"), (500, "volume", "500 ml", "16.9 fl oz"),
             (3, "volume.1", "3 ml", "0.1 fl oz"), (400, "mass", "400 g", "14.11 oz"),
             (0.4, "hours", "24 min", "24 min"),
+            (0.08, "mass", "0.1 g", "0.003 oz"), (0.08, "force", "0.08 gf", "0.003 ozf"),
             (0.4, "percent", "40 %", "40 %"), (10, "area", "10 cm²", "1.6 in²"), (2, "heavy", "2 kg", "4.4 lb"),
             (1.1, "density", "1.1 g/ml", "1.147 oz/fl oz"), (20, "small_area", "20 mm²", "0.03 in²"),
         ]

@@ -39,8 +39,6 @@ class Watch:
     async def follow(self, job_id: UUID) -> AsyncIterator[dict[str, Any] | None]:
         """States of a job as they change, until it is over; None where nothing was said for long."""
         self._listening[job_id] = self._listening.get(job_id, 0) + 1
-        if self._task is None or self._task.done():
-            self._task = asyncio.create_task(self._look())
         last: dict[str, Any] | None = None
         try:
             while last is None or last["state"] not in Job.OVER:
@@ -49,6 +47,8 @@ class Watch:
                     last = now
                     yield now
                     continue
+                if self._task is None or self._task.done():  # nobody looks yet, or its look has failed
+                    self._task = asyncio.create_task(self._look())
                 try:
                     async with self._changed:
                         await asyncio.wait_for(self._changed.wait(), ALIVE_EVERY)

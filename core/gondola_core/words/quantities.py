@@ -9,6 +9,9 @@ from fractions import Fraction
 MM_PER_INCH = 25.4
 ML_PER_FLUID_OUNCE = 29.5735
 G_PER_OUNCE = 28.3495
+G_PER_POUND = 16 * G_PER_OUNCE
+N_PER_POUND_FORCE = 4.44822
+"""Source: definition"""
 SIXTEENTH_FROM_MM = 6.0
 """Shorter lengths are said in decimal inches: a sixteenth is too coarse for them. Source: assumed"""
 
@@ -47,18 +50,34 @@ def rule_inches(length_mm: float) -> str:
     return f"{sign}{' '.join(figures)} in"
 
 
+def in_reader_units(value: float, name: str, units: ReaderUnits = METRIC) -> tuple[float, str]:
+    """A number and its unit for a table or a file, in decimals: lengths, temperatures, volumes and masses."""
+    if name == "length" and units.length == "in":
+        return value / MM_PER_INCH, "in"
+    if name == "temperature" and units.temperature == "f":
+        return value * 9 / 5 + 32, "F"
+    if name == "volume" and units.volume == "floz":
+        return value / ML_PER_FLUID_OUNCE, "fl oz"
+    if name == "mass" and units.mass == "oz":
+        return value / G_PER_OUNCE, "oz"
+    return value, {"length": "mm", "temperature": "C", "volume": "ml", "mass": "g"}[name]
+
+
+def _small(value: float) -> int:
+    """Digits of a number of ounces: what is small keeps one that says something."""
+    return 3 if abs(value) < 0.1 else 2
+
+
 def _length(value: float, units: ReaderUnits, digits: int) -> str:
-    if units.length == "in":
-        if abs(value) < SIXTEENTH_FROM_MM:
-            return f"{trimmed(value / MM_PER_INCH, 3)} in"
-        return rule_inches(value)
-    return f"{trimmed(value, digits)} mm"
+    number, unit = in_reader_units(value, "length", units)
+    if unit == "in":
+        return f"{trimmed(number, 3)} in" if abs(value) < SIXTEENTH_FROM_MM else rule_inches(value)
+    return f"{trimmed(number, digits)} mm"
 
 
 def _temperature(value: float, units: ReaderUnits, digits: int) -> str:
-    if units.temperature == "f":
-        return f"{trimmed(value * 9 / 5 + 32, digits)} °F"
-    return f"{trimmed(value, digits)} °C"
+    number, unit = in_reader_units(value, "temperature", units)
+    return f"{trimmed(number, digits)} °{unit}"
 
 
 def _difference(value: float, units: ReaderUnits, digits: int) -> str:
@@ -66,35 +85,38 @@ def _difference(value: float, units: ReaderUnits, digits: int) -> str:
 
 
 def _volume(value: float, units: ReaderUnits, digits: int) -> str:
-    if units.volume == "floz":
-        ounces = value / ML_PER_FLUID_OUNCE
-        return f"{trimmed(ounces, 3 if abs(ounces) < 0.1 else 2 if abs(ounces) < 1 else 1)} fl oz"
+    number, unit = in_reader_units(value, "volume", units)
+    if unit == "fl oz":
+        return f"{trimmed(number, 1 if abs(number) >= 1 else _small(number))} fl oz"
     if abs(value) < 10:
         digits = max(digits, 1 if abs(value) >= 1 else 2)
     return f"{trimmed(value, digits)} ml"
 
 
 def _mass(value: float, units: ReaderUnits, digits: int) -> str:
-    if units.mass == "oz":
-        return f"{trimmed(value / G_PER_OUNCE, 2)} oz"
+    number, unit = in_reader_units(value, "mass", units)
+    if unit == "oz":
+        return f"{trimmed(number, _small(number))} oz"
     return f"{trimmed(value, max(digits, 1) if abs(value) < 100 else digits)} g"
 
 
 def _heavy(value: float, units: ReaderUnits, digits: int) -> str:
     if units.mass == "oz":
-        return f"{trimmed(value * 1000 / G_PER_OUNCE / 16, 1)} lb"
+        return f"{trimmed(value * 1000 / G_PER_POUND, 1)} lb"
     return f"{trimmed(value, max(digits, 1))} kg"
 
 
 def _force(value: float, units: ReaderUnits, digits: int) -> str:
     digits = max(digits, 2 if abs(value) < 1 else 1 if abs(value) < 10 else 0)
     if units.mass == "oz":
-        return f"{trimmed(value / G_PER_OUNCE, 2)} ozf"
+        return f"{trimmed(value / G_PER_OUNCE, _small(value / G_PER_OUNCE))} ozf"
     return f"{trimmed(value, digits)} gf"
 
 
 def _newton(value: float, units: ReaderUnits, digits: int) -> str:
-    return f"{trimmed(value / 4.44822, 2)} lbf" if units.mass == "oz" else f"{trimmed(value, max(digits, 1))} N"
+    if units.mass == "oz":
+        return f"{trimmed(value / N_PER_POUND_FORCE, 2)} lbf"
+    return f"{trimmed(value, max(digits, 1))} N"
 
 
 def _area(value: float, units: ReaderUnits, digits: int) -> str:
@@ -145,16 +167,3 @@ def said_quantity(value: float, spec: str, units: ReaderUnits = METRIC) -> str:
     """A number by its quantity, such as "length" or, to a tenth, "length.1"."""
     name, _, digits = spec.partition(".")
     return QUANTITIES[name](float(value), units, int(digits or 0))
-
-
-def in_reader_units(value: float, name: str, units: ReaderUnits = METRIC) -> tuple[float, str]:
-    """A number and its unit for a table or a file, in decimals: lengths, temperatures, volumes and masses."""
-    if name == "length" and units.length == "in":
-        return value / MM_PER_INCH, "in"
-    if name == "temperature" and units.temperature == "f":
-        return value * 9 / 5 + 32, "F"
-    if name == "volume" and units.volume == "floz":
-        return value / ML_PER_FLUID_OUNCE, "fl oz"
-    if name == "mass" and units.mass == "oz":
-        return value / G_PER_OUNCE, "oz"
-    return value, {"length": "mm", "temperature": "C", "volume": "ml", "mass": "g"}[name]

@@ -13,9 +13,12 @@ const trim = (value: number, digits: number) =>
 /** Lengths under this are told in decimals of an inch: a sixteenth is too coarse for them. */
 const SIXTEENTHS_FROM_MM = 6;
 
+/** Square inches of a square millimetre. */
+const SQUARE_INCHES = UNITS.length.in.fromDocument(1) ** 2;
+
 /** Inches as on a rule, to a sixteenth: 39.7 mm is "1 9/16". */
 export function ruleInches(mm: number): string {
-  const sixteenths = Math.round((Math.abs(mm) / 25.4) * 16);
+  const sixteenths = Math.round(UNITS.length.in.fromDocument(Math.abs(mm)) * 16);
   const whole = Math.floor(sixteenths / 16);
   let [part, of] = [sixteenths % 16, 16];
   while (part > 0 && part % 2 === 0) [part, of] = [part / 2, of / 2];
@@ -25,7 +28,7 @@ export function ruleInches(mm: number): string {
 
 export function lengthText(mm: number, units: Units, digits = 0): string {
   if (units.length !== "in") return `${trim(mm, digits)} mm`;
-  return Math.abs(mm) < SIXTEENTHS_FROM_MM ? `${trim(mm / 25.4, 3)} in` : `${ruleInches(mm)} in`;
+  return Math.abs(mm) < SIXTEENTHS_FROM_MM ? `${trim(UNITS.length.in.fromDocument(mm), 3)} in` : `${ruleInches(mm)} in`;
 }
 
 /** The bare figure, for axes that name their unit once. */
@@ -59,7 +62,10 @@ export function volumeText(ml: number, units: Units, digits?: number): string {
 }
 
 export function massText(g: number, units: Units): string {
-  if (units.mass === "oz") return `${trim(UNITS.mass.oz.fromDocument(g), 2)} oz`;
+  if (units.mass === "oz") {
+    const ounces = UNITS.mass.oz.fromDocument(g);
+    return `${trim(ounces, ounces < 0.1 ? 3 : 2)} oz`;
+  }
   if (g < 1) return `${trim(g * 1000, 0)} mg`;
   return `${trim(g, g < 100 ? 1 : 0)} g`;
 }
@@ -70,15 +76,15 @@ export function forceText(gf: number, units: Units): string {
 }
 
 export function areaText(cm2: number, units: Units, digits = 0): string {
-  return units.length === "in" ? `${trim(cm2 / 6.4516, 1)} in²` : `${trim(cm2, digits)} cm²`;
+  return units.length === "in" ? `${trim(cm2 * 100 * SQUARE_INCHES, 1)} in²` : `${trim(cm2, digits)} cm²`;
 }
 
 export function smallAreaText(mm2: number, units: Units): string {
-  return units.length === "in" ? `${trim(mm2 / 645.16, 3)} in²` : `${trim(mm2, 1)} mm²`;
+  return units.length === "in" ? `${trim(mm2 * SQUARE_INCHES, 3)} in²` : `${trim(mm2, 1)} mm²`;
 }
 
 export function heavyText(kg: number, units: Units): string {
-  return units.mass === "oz" ? `${trim((kg * 1000) / 28.3495 / 16, 1)} lb` : `${trim(kg, 1)} kg`;
+  return units.mass === "oz" ? `${trim(UNITS.mass.oz.fromDocument(kg * 1000) / 16, 1)} lb` : `${trim(kg, 1)} kg`;
 }
 
 /** Always to a tenth: what the scale is watched for. */
