@@ -8,6 +8,7 @@ from typing import Any
 
 from ..cure.bond import Bond, bond_below
 from ..tint import Seam
+from ..words import Words, words
 from .answer import Answer
 from .grades import DRAFT, Grade
 from .heat import HEAT, Cures, Heat
@@ -27,9 +28,10 @@ class Meets(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PourJoint:
-    """The joint under a pour; `bond` and `seam` are None under the first."""
+    """The joint under a pour; `bond` and `seam` are None under the first. `words` say how it meets."""
 
     meets: Meets
+    words: Words
     bond: Bond | None
     seam: Seam | None
 
@@ -45,7 +47,7 @@ def _joints(scene: Any, heat: Heat, seams: list[Seam], grade: Grade) -> list[Pou
         below = scene.resin_of(scene.pours[max(0, index - 1)])
         found.append(
             PourJoint(
-                meets=meets, bond=bond_below(heat.marched, index, below),
+                meets=meets, words=words(f"joints.{meets}"), bond=bond_below(heat.marched, index, below),
                 seam=seams[index - 1] if index else None,
             )
         )

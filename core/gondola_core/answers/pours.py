@@ -9,6 +9,7 @@ from typing import Any
 from ..bench.doses import MeasuredPour
 from ..bench.hands import HandsOn
 from ..bench.mixing import Mix
+from ..bench.steps import label_words, pour_steps
 from ..cure.bubbles import Settling
 from ..cure.light import LightAnswer
 from ..cure.moments import PourCure
@@ -16,6 +17,7 @@ from ..cure.spans import CureSpan, CureSpans
 from ..cure.stress import PourStress
 from ..scene.schedule import pour_starts_h
 from ..shape.pockets import PourPlace
+from ..words import Words
 from .answer import Answer
 from .cups import CUPS, DOSES, HANDS, Cup
 from .fills import VOLUMES, Volumes
@@ -71,6 +73,7 @@ class PourCup:
 class PourClock:
     """When it is poured and what comes after, on the clock.
 
+    label_words   what the label's working time is of
     working_early_min, working_late_min   the label's time over what its rate may be off
     opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
     """
@@ -78,6 +81,7 @@ class PourClock:
     start_h: float
     starts_at: str
     working_min: float
+    label_words: Words
     working_early_min: float
     working_late_min: float
     tack_opens_at: str | None
@@ -114,6 +118,7 @@ class PourOutcome:
     clock: PourClock
     heat: PourHeat
     joint: PourJoint
+    steps: list[Words]
     hands: HandsOn
     light: LightAnswer | None
     grains: list[Settling]
@@ -156,6 +161,7 @@ def _clocks(scene: Any, heat: Heat) -> list[PourClock]:
                 start_h=start,
                 starts_at=clock(scene, start),
                 working_min=resin.working_min,
+                label_words=label_words(resin.working_min),
                 working_early_min=round(resin.working_min / (1 + resin.rate_spread_fraction), 1),
                 working_late_min=round(resin.working_min / max(0.05, 1 - resin.rate_spread_fraction), 1),
                 tack_opens_at=at(cure.tack_opens_h if cure else None),
@@ -166,6 +172,10 @@ def _clocks(scene: Any, heat: Heat) -> list[PourClock]:
             )
         )
     return found
+
+
+def _steps(scene: Any, joints: list[PourJoint]) -> list[list[Words]]:
+    return [pour_steps(scene, number, joint.words) for number, joint in enumerate(joints, start=1)]
 
 
 def _heats(_: Any, heat: Heat, stresses: list[PourStress | None]) -> list[PourHeat]:
@@ -180,8 +190,8 @@ def _heats(_: Any, heat: Heat, stresses: list[PourStress | None]) -> list[PourHe
 
 def _pours(
     scene: Any, fills: list[PourFill], cups: list[Cup], doses: list[MeasuredPour], clocks: list[PourClock],
-    heats: list[PourHeat], joints: list[PourJoint], hands: list[HandsOn], light: list[LightAnswer | None],
-    grains: list[list[Settling]],
+    heats: list[PourHeat], joints: list[PourJoint], steps: list[list[Words]], hands: list[HandsOn],
+    light: list[LightAnswer | None], grains: list[list[Settling]],
 ) -> list[PourOutcome]:
     bottoms = [scene.tank.fill_height_mm, *(pour.top_depth_mm for pour in scene.pours)]
     return [
@@ -198,6 +208,7 @@ def _pours(
             clock=clocks[index],
             heat=heats[index],
             joint=joints[index],
+            steps=steps[index],
             hands=hands[index],
             light=light[index],
             grains=grains[index],
@@ -211,9 +222,13 @@ CLOCKS = Answer(
     name="clocks", needs=(HEAT,), by=_clocks,
     reads=Reading("brief.first_pour_at", "pours.wait_h", "pours.resin_id", "resins"),
 )
+STEPS = Answer(
+    name="steps", needs=(JOINTS,), by=_steps,
+    reads=Reading("pours.top_depth_mm", "pours.mix_c", "pours.resin_id", "pours.doses", "resins"),
+)
 HEATS = Answer(name="heats", reads=Reading(), needs=(HEAT, STRESSES), by=_heats)
 POURS = Answer(
-    name="pours", needs=(FILLS, CUPS, DOSES, CLOCKS, HEATS, JOINTS, HANDS, LIGHT, GRAINS), by=_pours,
+    name="pours", needs=(FILLS, CUPS, DOSES, CLOCKS, HEATS, JOINTS, STEPS, HANDS, LIGHT, GRAINS), by=_pours,
     reads=Reading("tank.fill_height_mm", "pours.id", "pours.resin_id", "pours.top_depth_mm"),
 )
 

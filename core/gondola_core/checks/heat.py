@@ -191,7 +191,7 @@ def may_crack(
             title="title_likely" if likely else "title",
             values={
                 "pour": number, "shrinks": stress.after_gel_fraction,
-                "cause": words(f"flags.may_crack.{stress.cause}"),
+                "cause": stress.words,
             },
             remedies=_halves(scene, number, depth, cure),
         )

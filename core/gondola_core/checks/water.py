@@ -142,7 +142,7 @@ def seam_shows(scene: Scene, steps: list[Seam]) -> Iterator[Finding]:
             where=Where(depth_mm=step.depth_mm, pour_number=number), number=step.seam_de00, limit=SEEN_DE00,
             quantity="de00",
             values={
-                "line": step.depth_mm, "pour": number, "above": number + 1, "seen": words(f"seams.{step.seen}"),
+                "line": step.depth_mm, "pour": number, "above": number + 1, "seen": step.words,
             },
             remedies=[even_dose(scene, number)],
         )

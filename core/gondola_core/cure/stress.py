@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from ..materials import Resin
 from ..units import GPA, MPA
+from ..words import Words, words
 from .cooling import PourCooling
 
 POISSON = 0.35
@@ -26,20 +28,24 @@ CRACKS_AT = 1.0
 """Stress over strength from which a crack is likely. Source: own_march"""
 
 
+Cause = Literal["core_in_skin", "warm_core", "walls", "hard_bed"]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PourStress:
     """What one pour leaves behind when it is cold.
 
     after_gel_fraction   linear shrinkage from gel on, by reaction and by cooling
     stress_index         stress over what glass or rubber stands; near 1 a crack is likely
-    cause                what most of it comes from
+    cause, words         what most of it comes from, and how that is told
     gap_mm               at either side if it lets go of the walls; sink_mm if it holds
     """
 
     after_gel_fraction: float
     stress_mpa: float
     stress_index: float
-    cause: str
+    cause: Cause
+    words: Words
     gap_mm: float
     sink_mm: float
 
@@ -108,7 +114,7 @@ def pour_stress(
     stiffness = resin.stiffness_gpa * GPA
     hard = thermal_stress(max(0.0, expansion - HARD_SOLID_PPM_K * 1e-6) * max(0.0, frozen_c - room_c), stiffness)
     glass = resin.strength_mpa * MPA
-    pulls = [
+    pulls: list[tuple[Cause, float, float]] = [
         ("core_in_skin", shell_stress(cooling.shed_k, expansion),
          cavity_stress(RUBBER_GPA * GPA)),
         ("warm_core",
@@ -122,6 +128,7 @@ def pour_stress(
         stress_mpa=round(stress / MPA, 1),
         stress_index=round(stress / stands, 2),
         cause=cause,
+        words=words(f"stress.{cause}"),
         gap_mm=round(0.5 * width_mm * linear, 2),
         sink_mm=round(3 * linear * depth_mm, 2),
     )

@@ -117,5 +117,5 @@ def _row(pour: PourOutcome, units: ReaderUnits) -> tuple[str, ...]:
         _hours(cure.tack_closes_h),
         _hours(cure.hard_h) + (COLD if cure.demould_h is None and cure.hard_h is not None else ""),
         _hours(cure.demould_h),
-        words(f"joints.{pour.joint.meets}").said(units),
+        pour.joint.words.said(units),
     )

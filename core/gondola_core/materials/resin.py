@@ -23,6 +23,10 @@ MOST_CONTRACTION = 0.01
 """How far the density of a mix may be from that of its parts side by side. Source: own_geometry"""
 
 
+LABEL_G, LABEL_C = 100.0, 25.0
+"""Mass [g] and temperature [degrees C] that a label's working time is for. Source: own_resin_classes"""
+
+
 def mixed_density_g_ml(ratio: MixRatio, density_a: float, density_b: float) -> float:
     """Density of a mix whose parts keep their volumes.
 
@@ -77,7 +81,7 @@ class Resin(Part):
     tack_free_degree: float = bounded("degree of cure when no longer tacky", "", 0.25, 0.98)
     viscosity_mpa_s: float = bounded("viscosity of the fresh mix at 25 °C", "mPa s", 20, 50000)
     viscosity_activation_kj_mol: float = bounded("activation energy of viscosity", "kJ/mol", 5, 120)
-    working_min: float = bounded("working time of 100 g at 25 °C", "min", 1, 2880)
+    working_min: float = bounded(f"working time of {LABEL_G:g} g at {LABEL_C:g} °C", "min", 1, 2880)
     most_pour_mm: float = bounded("most depth of one pour by the label", "mm", 1, 500)
     most_mix_g: float = bounded("most mass mixed at once by the label", "g", 10, 50000)
     least_room_c: float = bounded("least room temperature by the label", "°C", 0, 40)

@@ -72,11 +72,12 @@ class FigureSight:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Seam:
-    """The step across a layer line, against the back wall."""
+    """The step across a layer line, against the back wall; `words` say how it is seen."""
 
     depth_mm: float
     seam_de00: float
     seen: Seen
+    words: Words
 
 
 def water_of(scene: Scene) -> Water:
@@ -199,12 +200,10 @@ def seams(scene: Scene) -> list[Seam]:
     soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
     found = []
     for pour, step in zip(scene.pours[:-1], seam_steps(water, wall)[::-1], strict=True):
-        found.append(
-            Seam(
-                depth_mm=pour.top_depth_mm, seam_de00=round(float(step), 2),
-                seen=seam_seen(float(step) / soft),
-            )
-        )
+        seen = seam_seen(float(step) / soft)
+        found.append(Seam(
+            depth_mm=pour.top_depth_mm, seam_de00=round(float(step), 2), seen=seen, words=words(f"seams.{seen}")
+        ))
     return found
 
 

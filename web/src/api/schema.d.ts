@@ -2673,12 +2673,15 @@ export interface components {
          * PourClock
          * @description When it is poured and what comes after, on the clock.
          *
+         *     label_words   what the label's working time is of
          *     working_early_min, working_late_min   the label's time over what its rate may be off
          *     opens_early_at, opens_late_at   when the tack opens for fast and for slow resin
          */
         PourClock: {
             /** Hard At */
             hard_at: string | null;
+            /** Label Words */
+            label_words: string;
             /** Opens Early At */
             opens_early_at: string | null;
             /** Opens Late At */
@@ -2780,12 +2783,14 @@ export interface components {
         };
         /**
          * PourJoint
-         * @description The joint under a pour; `bond` and `seam` are None under the first.
+         * @description The joint under a pour; `bond` and `seam` are None under the first. `words` say how it meets.
          */
         PourJoint: {
             bond: components["schemas"]["Bond"] | null;
             meets: components["schemas"]["Meets"];
             seam: components["schemas"]["Seam"] | null;
+            /** Words */
+            words: string;
         };
         /**
          * PourOutcome
@@ -2809,6 +2814,8 @@ export interface components {
             number: number;
             /** Resin Id */
             resin_id: string;
+            /** Steps */
+            steps: string[];
             /** Top Depth Mm */
             top_depth_mm: number;
         };
@@ -2832,14 +2839,17 @@ export interface components {
          *
          *     after_gel_fraction   linear shrinkage from gel on, by reaction and by cooling
          *     stress_index         stress over what glass or rubber stands; near 1 a crack is likely
-         *     cause                what most of it comes from
+         *     cause, words         what most of it comes from, and how that is told
          *     gap_mm               at either side if it lets go of the walls; sink_mm if it holds
          */
         PourStress: {
             /** After Gel Fraction */
             after_gel_fraction: number;
-            /** Cause */
-            cause: string;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "core_in_skin" | "warm_core" | "walls" | "hard_bed";
             /** Gap Mm */
             gap_mm: number;
             /** Sink Mm */
@@ -2848,6 +2858,8 @@ export interface components {
             stress_index: number;
             /** Stress Mpa */
             stress_mpa: number;
+            /** Words */
+            words: string;
         };
         /**
          * Problem
@@ -3296,7 +3308,7 @@ export interface components {
         };
         /**
          * Seam
-         * @description The step across a layer line, against the back wall.
+         * @description The step across a layer line, against the back wall; `words` say how it is seen.
          */
         Seam: {
             /** Depth Mm */
@@ -3308,6 +3320,8 @@ export interface components {
              * @enum {string}
              */
             seen: "invisible" | "searched_for" | "seen" | "band";
+            /** Words */
+            words: string;
         };
         /**
          * Section

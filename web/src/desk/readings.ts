@@ -1,6 +1,5 @@
 import { between, nearest } from "../sounding/scales";
 import { lengthText, temperatureFigure, temperatureUnit } from "../units/display";
-import { JOINTS } from "../words/outcome";
 import { useCursor } from "./cursor";
 import { useDocument } from "./document";
 import { figureName } from "./names";
@@ -33,7 +32,7 @@ export function useReadings(): Reading[] {
       : "";
   const bubble = bubbles.escape_diameter_mm[nearest(bubbles.depth_mm, depth_mm)];
   return [
-    { word: "pour", value: pour ? `${pour.number}, ${JOINTS[pour.joint.meets]}` : "-" },
+    { word: "pour", value: pour ? `${pour.number}, ${pour.joint.words}` : "-" },
     {
       word: "peak",
       value:

@@ -72,10 +72,7 @@ export function BedInspector() {
       <Choice
         label="made of"
         value={bed.material.id}
-        options={optionsOf(
-          solidsFor(shelf, "bed"),
-          bed.material,
-        )}
+        options={optionsOf(solidsFor(shelf, "bed"), bed.material)}
         take={(id) => {
           const material = shelf?.solids.find((one) => one.id === id);
           if (material) keepBed({ material }, "bed");

@@ -137,10 +137,7 @@ export function FiguresInspector() {
       <Choice
         label="made of"
         value={figure.material.id}
-        options={optionsOf(
-          solidsFor(shelf, "figure"),
-          figure.material,
-        )}
+        options={optionsOf(solidsFor(shelf, "figure"), figure.material)}
         take={(id) => {
           const material = shelf?.solids.find((one) => one.id === id);
           if (material) set({ material }, "material of");

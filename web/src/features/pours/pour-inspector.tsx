@@ -4,7 +4,6 @@ import { Box, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 
 import { ratioWords, resinOf } from "../../desk/names";
-import { JOINTS, STRESS_CAUSES } from "../../words/outcome";
 import type { CureSpan } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
@@ -259,12 +258,12 @@ export function PourInspector({ children }: { children: ReactNode }) {
           </Row>
         ) : null}
         {told.heat.stress ? (
-          <Row label="stress of its strength" hint={`near 100 % it cracks; ${STRESS_CAUSES[told.heat.stress.cause]}`}>
+          <Row label="stress of its strength" hint={`near 100 % it cracks; ${told.heat.stress.words}`}>
             {Math.round(told.heat.stress.stress_index * 100)} %
           </Row>
         ) : null}
         <Row label="joint below">
-          {JOINTS[told.joint.meets]}
+          {told.joint.words}
           {told.joint.seam ? `, step ${told.joint.seam.seam_de00.toFixed(1)}` : ""}
         </Row>
         {told.joint.bond ? (

@@ -2,7 +2,6 @@ import type { PourOutcome } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { Profile } from "../../sounding/profile";
 import { useDepth } from "../../sounding/scales";
-import { JOINTS } from "../../words/outcome";
 import { Ends, type ProfilePart } from "./profile-part";
 
 const INKS: Record<PourOutcome["joint"]["meets"], string> = {
@@ -29,7 +28,7 @@ function Bonds({ x, width }: { x: number; width: number }) {
             height={6}
             fill={INKS[joint.meets]}
           >
-            <title>{`under pour ${number}: ${JOINTS[joint.meets]}; ${Math.round(joint.bond.bond_fraction * 100)} % still free to bond`}</title>
+            <title>{`under pour ${number}: ${joint.words}; ${Math.round(joint.bond.bond_fraction * 100)} % still free to bond`}</title>
           </rect>
         ) : null,
       )}

@@ -2,7 +2,6 @@ import type { PourOutcome } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { Limit, Profile } from "../../sounding/profile";
 import { useDepth } from "../../sounding/scales";
-import { SEEN } from "../../words/outcome";
 import { Ends, type ProfilePart } from "./profile-part";
 
 type Seam = NonNullable<PourOutcome["joint"]["seam"]>;
@@ -32,7 +31,7 @@ function Seams({ x, width }: { x: number; width: number }) {
           height={6}
           fill={INKS[one.seen]}
         >
-          <title>{`${one.seam_de00.toFixed(1)}, ${SEEN[one.seen]}`}</title>
+          <title>{`${one.seam_de00.toFixed(1)}, ${one.words}`}</title>
         </rect>
       ))}
       <Ends low="0" high={most.toFixed(0)} width={width} />

@@ -1,6 +1,5 @@
 import { useDocument } from "../../desk/document";
 import { figureName } from "../../desk/names";
-import { JOINTS, SEEN } from "../../words/outcome";
 import { hoursText, lengthText, temperatureText } from "../../units/display";
 
 /** Every profile as a table, for who does not see the plots. */
@@ -42,9 +41,9 @@ export function ProfileTables() {
           .filter((pour) => pour.joint.seam)
           .map((pour) => [
             lengthText(pour.bottom_depth_mm, units, 1),
-            JOINTS[pour.joint.meets],
+            pour.joint.words,
             percent(pour.joint.bond?.bond_fraction),
-            pour.joint.seam ? `${pour.joint.seam.seam_de00.toFixed(1)}, ${SEEN[pour.joint.seam.seen]}` : "-",
+            pour.joint.seam ? `${pour.joint.seam.seam_de00.toFixed(1)}, ${pour.joint.seam.words}` : "-",
           ])}
       />
       <Table

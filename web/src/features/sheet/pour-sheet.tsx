@@ -4,8 +4,7 @@ import { Link, useParams } from "react-router";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { ratioWords, resinOf } from "../../desk/names";
-import { JOINTS } from "../../words/outcome";
+import { resinOf } from "../../desk/names";
 import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
 import {
@@ -145,7 +144,6 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
 }
 
 function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
-  const planned = scene.pours[pour.number - 1];
   const resin = resinOf(scene, pour.resin_id);
   const cups = pour.cup.mix.cups_count;
   const stocks = pour.cup.measured.doses.some((one) => one.factor > 1);
@@ -154,18 +152,6 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
     : pour.clock.tack_opens_at && pour.clock.tack_closes_at
       ? `next pour from ${dayText(pour.clock.tack_opens_at)}, ${clockText(pour.clock.tack_opens_at)} to ${dayText(pour.clock.tack_closes_at)}, ${clockText(pour.clock.tack_closes_at)}`
       : "no tack window in this room";
-  const steps = [
-    pour.number === 1
-      ? "Tank level and tight, bed sealed and dry"
-      : `Check the tack of pour ${pour.number - 1}; ${JOINTS[pour.joint.meets]}`,
-    `Warm both parts to ${temperatureText(planned?.mix_c ?? 0, units)}; ratio ${ratioWords(resin)}`,
-    ...(pour.cup.measured.doses.length
-      ? ["Colour into part A first, then part B; the clock starts"]
-      : ["Part B into part A; the clock starts"]),
-    "Stir slowly and scrape, change the cup, stir again, let it rest",
-    `Pour low and slow up to ${last ? "the fill line" : `${lengthText(pour.top_depth_mm, units, 1)} below the fill line`}; watch for leaks`,
-    "Cover, and note what was used",
-  ];
   return (
     <Box
       as="section"
@@ -234,7 +220,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
         </Box>
         <Box flex="1">
           <Box as="ul" listStyleType="none" padding="0" margin="0">
-            {steps.map((step) => (
+            {pour.steps.map((step) => (
               <Flex as="li" key={step} gap="2">
                 <Box
                   as="span"
@@ -250,8 +236,7 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
             ))}
           </Box>
           <Box marginTop="2" fontStyle="italic">
-            Label working time {hoursText(pour.clock.working_min / 60)} for {massText(100, units)} at{" "}
-            {temperatureText(25, units)}.
+            {pour.clock.label_words}.
             {pour.heat.cure
               ? ` Hottest ${temperatureText(pour.heat.cure.peak_c, units)}${pour.heat.peak_band ? ` (${temperatureText(pour.heat.peak_band.low_c, units)} to ${temperatureText(pour.heat.peak_band.high_c, units)})` : ""} after ${hoursText(pour.heat.cure.peak_at_h)}.`
               : ""}

@@ -52,13 +52,22 @@ describe("PourSheet", () => {
     }
   });
   it("says no metric word to who reads in inches", async () => {
-    open({ ...SCENE, brief: { ...SCENE.brief, units: US } }, { "POST /api/evaluate": { ...OUTCOME, flags: [] } });
+    const said = "as the core says";
+    const pours = OUTCOME.pours.map((pour) => ({
+      ...pour,
+      steps: [said],
+      clock: { ...pour.clock, label_words: said },
+      cup: {
+        ...pour.cup,
+        measured: { ...pour.cup.measured, doses: pour.cup.measured.doses.map((one) => ({ ...one, recipe: said })) },
+      },
+    }));
+    const outcome = { ...OUTCOME, pours, flags: [] };
+    open({ ...SCENE, brief: { ...SCENE.brief, units: US } }, { "POST /api/evaluate": outcome });
     await screen.findByRole("region", { name: "Pour 1" });
     for (const block of screen.getAllByRole("region")) {
-      const steps = within(block)
-        .getAllByRole("listitem")
-        .map((one) => one.textContent);
-      expect(steps.join(" ")).not.toMatch(/\d\s?(mm|ml|°C)\b/);
+      expect(within(block).getByRole("listitem")).toHaveTextContent(said);
+      expect(block.textContent).not.toMatch(/\d\s?(mm|ml|g|°C)\b/);
     }
     expect(screen.getByText(/Computed on cells of .* in /)).toBeInTheDocument();
   });

@@ -1,4 +1,3 @@
-import { SEEN } from "../../words/outcome";
 import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
@@ -206,7 +205,7 @@ export function WaterInspector() {
         {outcome.pours.map((one) =>
           one.joint.seam ? (
             <Row key={one.id} label={`at ${lengthText(one.joint.seam.depth_mm, units)}`}>
-              {one.joint.seam.seam_de00.toFixed(1)}, {SEEN[one.joint.seam.seen]}
+              {one.joint.seam.seam_de00.toFixed(1)}, {one.joint.seam.words}
             </Row>
           ) : null,
         )}
