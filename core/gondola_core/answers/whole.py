@@ -13,7 +13,7 @@ from .cups import CUPS, Cup
 from .dam import DAM
 from .filling import BED_SLOPES, BedSlopes
 from .fills import VOLUMES, Volumes
-from .heat import HEAT, Heat
+from .heat import HEAT, RUNAWAY_C, Heat
 from .pours import clock, latest_span
 from .reading import Reading
 
@@ -22,6 +22,7 @@ from .reading import Reading
 class Whole:
     """The piece as a whole; `resin_volume_ml` is what all pours take up.
 
+    runs_away   hotter than a march can tell
     demould_span, full_cure_span   hours from the first pour, if room and resin are not as said
     """
 
@@ -43,6 +44,7 @@ class Whole:
     full_cure_d: float | None
     full_cure_span: CureSpan | None
     hottest_c: float | None
+    runs_away: bool
 
 
 def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFacts, slopes: BedSlopes) -> Whole:
@@ -78,6 +80,7 @@ def _whole(scene: Any, volumes: Volumes, cups: list[Cup], heat: Heat, dam: DamFa
         full_cure_d=round(starts[-1] / 24 + last.full_cure_d, 1) if last else None,
         full_cure_span=latest_span([(starts[-1], last_spans.full_cure)]) if last_spans else None,
         hottest_c=max((cure.peak_c for _, cure, _ in poured), default=None),
+        runs_away=any(cure.peak_c >= RUNAWAY_C for _, cure, _ in poured),
     )
 
 

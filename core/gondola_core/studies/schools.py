@@ -25,6 +25,7 @@ class School:
     name: str
     pours_count: int
     hottest_c: float | None
+    runs_away: bool
     days_d: float | None
     seams_count: int
     held_count: int
@@ -52,6 +53,7 @@ def _school(name: Words, outcome: Outcome) -> School:
         name=name.said(),
         pours_count=len(outcome.pours),
         hottest_c=staged.hottest_c,
+        runs_away=staged.runs_away,
         days_d=None if staged.demould_h is None else round(staged.demould_h / 24, 1),
         seams_count=sum(
             1 for pour in outcome.pours if pour.joint.seam is not None and pour.joint.seam.seam_de00 >= 1

@@ -46,6 +46,7 @@ class Staging:
     pours_count: int
     clear: bool
     hottest_c: float | None
+    runs_away: bool
     last_pour_d: float
     demould_d: float | None
     stops: list[str]
@@ -161,6 +162,7 @@ def _told(scene: Scene, staged: Scene, outcome: Outcome, name: Words, room_c: fl
     return Staging(
         name=name.said(units), room_c=room_c, pours_count=len(staged.pours), clear=not stops,
         hottest_c=whole.hottest_c,
+        runs_away=whole.runs_away,
         last_pour_d=round(outcome.pours[-1].clock.start_h / 24, 1),
         demould_d=None if whole.demould_h is None else round(whole.demould_h / 24, 1),
         stops=[flag.title for flag in stops],

@@ -3292,6 +3292,8 @@ export interface components {
             name: string;
             /** Pours Count */
             pours_count: number;
+            /** Runs Away */
+            runs_away: boolean;
             /** Seams Count */
             seams_count: number;
             /** Stops */
@@ -3599,6 +3601,8 @@ export interface components {
             remedy: components["schemas"]["Remedy"];
             /** Room C */
             room_c: number;
+            /** Runs Away */
+            runs_away: boolean;
             /** Stops */
             stops: string[];
         };
@@ -3887,6 +3891,7 @@ export interface components {
          * Whole
          * @description The piece as a whole; `resin_volume_ml` is what all pours take up.
          *
+         *     runs_away   hotter than a march can tell
          *     demould_span, full_cure_span   hours from the first pour, if room and resin are not as said
          */
         Whole: {
@@ -3924,6 +3929,8 @@ export interface components {
             pieces_count: number;
             /** Resin Volume Ml */
             resin_volume_ml: number;
+            /** Runs Away */
+            runs_away: boolean;
         };
         /**
          * Why

@@ -8,6 +8,7 @@ import { api } from "../api/client";
 import type { SceneState } from "../api/types";
 import { Deed } from "../ui/pill";
 import { dayText } from "../units/display";
+import { Problem } from "../ui/problem";
 
 /** Nine tomorrow morning, by the clock of the room. */
 function tomorrow(): string {
@@ -58,11 +59,7 @@ export function SceneList() {
       <Box color="soft" fontSize="17px" marginBottom="8">
         What will happen when a deep scene is cast in clear resin.
       </Box>
-      {scenes.error ? (
-        <Box role="alert" color="caution">
-          {scenes.error.message}
-        </Box>
-      ) : null}
+      <Problem>{scenes.error?.message}</Problem>
       {scenes.isPending ? <Box color="soft">Looking for your scenes ...</Box> : null}
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {scenes.data?.map((scene) => (
@@ -123,18 +120,14 @@ export function SceneList() {
             </Deed>
           </form>
         </Flex>
-        {beginning.error ? (
-          <Box role="alert" color="caution">
-            {beginning.error.message}
-          </Box>
-        ) : null}
+        <Problem>{beginning.error?.message}</Problem>
         <Deed onClick={() => picker.current?.click()} loading={bringing.isPending}>
           Bring in a scene file
         </Deed>
         {bringing.error ? (
-          <Box role="alert" color="caution" marginTop="3" maxWidth="60ch">
+          <Problem marginTop="3" maxWidth="60ch">
             {bringing.error.message} Nothing was added.
-          </Box>
+          </Problem>
         ) : null}
       </Box>
     </Box>

@@ -1,6 +1,6 @@
 import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
@@ -17,6 +17,8 @@ import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 import { BRUSHES, type Tool } from "./brush";
 import { useMeasure } from "./measure";
 import { useBedTools } from "./tools";
+import { Problem } from "../../ui/problem";
+import { BringFile } from "../../ui/bring-file";
 
 const KEYS: Record<string, Tool> = { r: "raise", l: "lower", s: "smooth", p: "slope", t: "terrace", d: "type depths" };
 const STARTERS = ["slope", "bowl", "ledge", "channel", "cave", "reef"] as const;
@@ -255,18 +257,13 @@ function Measured() {
       >
         add a depth in the middle
       </Word>
-      {problem ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {problem}
-        </Box>
-      ) : null}
+      <Problem fontSize="14px">{problem}</Problem>
     </Box>
   );
 }
 
 function Starting() {
   const { scene, keep, work, units } = useDocument();
-  const picker = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [high, setHigh] = useState(Math.round(scene.tank.fill_height_mm * 0.7));
@@ -337,21 +334,15 @@ function Starting() {
           </Word>
         ))}
       </Flex>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        aria-label="Mesh or height map of the bed"
+      <BringFile
+        label="Mesh or height map of the bed"
         accept=".stl,.obj,.glb,.ply,.png,.csv"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) bring(file).catch(refuse);
-          event.target.value = "";
+        take={(file) => {
+          bring(file).catch(refuse);
         }}
-      />
-      <Word textDecoration="underline" paddingLeft="0" onClick={() => picker.current?.click()}>
+      >
         bring a mesh or height map
-      </Word>
+      </BringFile>
       <NumberField label="white of a map stands" unit="mm" value={high} take={setHigh} />
       {scene.bed.mesh ? (
         <Word
@@ -367,11 +358,7 @@ function Starting() {
           {said}
         </Box>
       ) : null}
-      {problem ? (
-        <Box role="alert" fontSize="14px" color="caution">
-          {problem} Nothing was changed.
-        </Box>
-      ) : null}
+      {problem ? <Problem fontSize="14px">{problem} Nothing was changed.</Problem> : null}
     </Box>
   );
 }

@@ -2,12 +2,14 @@ import { lengthText, volumeText } from "../../units/display";
 import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import { Word } from "../../ui/pill";
 import { Choice, Title } from "../../ui/row";
+import { Problem } from "../../ui/problem";
+import { BringFile } from "../../ui/bring-file";
 
 const KINDS = ["fish", "eel", "hull", "wagon", "plank", "post", "ladder", "sphere", "ring", "tuft"] as const;
 
@@ -16,7 +18,6 @@ export function AddFigure() {
   const desk = useDocument();
   const choice = useChoice();
   const { scene, keep, units } = desk;
-  const picker = useRef<HTMLInputElement>(null);
   const [unit, setUnit] = useState("");
   const [upright, setUpright] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
@@ -68,21 +69,15 @@ export function AddFigure() {
           </Word>
         ))}
       </Flex>
-      <input
-        ref={picker}
-        type="file"
-        hidden
-        aria-label="Mesh of a figure"
+      <BringFile
+        label="Mesh of a figure"
         accept=".stl,.obj,.glb,.ply"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) bring(file).catch(refuse(" Nothing was added."));
-          event.target.value = "";
+        take={(file) => {
+          bring(file).catch(refuse(" Nothing was added."));
         }}
-      />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+      >
         bring a mesh (STL, OBJ, GLB, PLY)
-      </Word>
+      </BringFile>
       <Choice
         label="its unit"
         value={unit}
@@ -110,11 +105,7 @@ export function AddFigure() {
           {said}
         </Box>
       ) : null}
-      {problem ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {problem}
-        </Box>
-      ) : null}
+      <Problem fontSize="14px">{problem}</Problem>
     </Box>
   );
 }

@@ -8,6 +8,7 @@ import { api } from "../../api/client";
 import type { Figure } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { Tick } from "../../ui/row";
+import { Problem } from "../../ui/problem";
 
 /** What empties the pockets under a figure: found by trying, each tried with one click. */
 export function AirHelp({ figure, set }: { figure: Figure; set: (change: Partial<Figure>, note: string) => void }) {
@@ -58,11 +59,7 @@ export function AirHelp({ figure, set }: { figure: Figure; set: (change: Partial
           ))}
         </Flex>
       ) : null}
-      {asking.error ? (
-        <Box role="alert" color="caution">
-          {asking.error.message}
-        </Box>
-      ) : null}
+      <Problem>{asking.error?.message}</Problem>
       <Tick
         label="brushed full before the pour"
         value={figure.prefilled ?? false}

@@ -131,13 +131,19 @@ describe("AddFigure and Schools", () => {
       name: "staged",
       pours_count: 4,
       hottest_c: 66,
+      runs_away: false,
       days_d: 5.6,
       seams_count: 2,
       held_count: 3,
       unheld_count: 0,
       stops: [],
     };
-    serve({ "POST /api/schools": [school, { ...school, pours_count: 1, hottest_c: 120, stops: ["Runs away"] }] });
+    serve({
+      "POST /api/schools": [
+        school,
+        { ...school, pours_count: 1, hottest_c: 120, runs_away: true, stops: ["Runs away"] },
+      ],
+    });
     lay(<Schools />);
     await userEvent.click(screen.getByRole("button", { name: /staged or held/ }));
     expect(await screen.findByRole("row", { name: "pours 4 1" })).toBeInTheDocument();

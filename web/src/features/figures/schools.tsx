@@ -7,6 +7,7 @@ import { api } from "../../api/client";
 import type { School } from "../../api/types";
 import { Pill } from "../../ui/pill";
 import { temperatureText } from "../../units/display";
+import { Problem } from "../../ui/problem";
 
 /** Both schools of suspension side by side, for this scene. */
 export function Schools() {
@@ -20,8 +21,7 @@ export function Schools() {
     ["pours", (one) => String(one.pours_count)],
     [
       "hottest",
-      (one) =>
-        one.hottest_c === null ? "-" : one.hottest_c >= 100 ? "runs away" : temperatureText(one.hottest_c, units),
+      (one) => (one.hottest_c === null ? "-" : one.runs_away ? "runs away" : temperatureText(one.hottest_c, units)),
     ],
     ["dam off", (one) => (one.days_d === null ? "-" : `${one.days_d} d`)],
     ["lines that may show", (one) => String(one.seams_count)],
@@ -40,11 +40,7 @@ export function Schools() {
       >
         staged or held? both, side by side
       </Pill>
-      {asking.error ? (
-        <Box role="alert" color="caution">
-          {asking.error.message}
-        </Box>
-      ) : null}
+      <Problem>{asking.error?.message}</Problem>
       {staged && held ? (
         <Box
           asChild

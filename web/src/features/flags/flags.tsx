@@ -7,6 +7,7 @@ import type { Flag, Outcome, Units } from "../../api/types";
 import { Deed, Pill } from "../../ui/pill";
 import { Title } from "../../ui/row";
 import { temperatureText, whenText } from "../../units/display";
+import { Problem } from "../../ui/problem";
 
 const TONES = { stop: "caution", watch: "watch", note: "depth" } as const;
 
@@ -38,11 +39,7 @@ export function Flags() {
     <Box as="section" aria-label="Before you pour">
       <Title>Before you pour</Title>
       {desk.trial ? <Trial /> : null}
-      {desk.refusal === null ? null : (
-        <Box role="alert" color="caution" marginBottom="3">
-          {desk.refusal}
-        </Box>
-      )}
+      <Problem marginBottom="3">{desk.refusal}</Problem>
       {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : null}
       <Box as="ul" listStyleType="none" padding="0" margin="0">
         {flags.map((flag) => (

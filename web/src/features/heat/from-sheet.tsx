@@ -11,6 +11,7 @@ import { Choice, Title } from "../../ui/row";
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
 import { useShelf } from "../../desk/shelf";
 import { withPour } from "../../desk/edits";
+import { Problem } from "../../ui/problem";
 
 /** A resin of one's own from what its data sheet says; kept in the library and used in this pour. */
 export function FromSheet() {
@@ -147,11 +148,7 @@ export function FromSheet() {
       >
         fit it and pour with it
       </Pill>
-      {asking.error ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {asking.error.message} Nothing was changed.
-        </Box>
-      ) : null}
+      {asking.error ? <Problem fontSize="14px">{asking.error.message} Nothing was changed.</Problem> : null}
       {asking.data ? (
         <Box role="status" fontSize="14px">
           {asking.data.words}. Rate within {Math.round(asking.data.rate_spread_fraction * 100)} %, heat within{" "}

@@ -32,6 +32,7 @@ const STAGED = {
   pours_count: 3,
   clear: true,
   hottest_c: 51,
+  runs_away: false,
   last_pour_d: 2,
   demould_d: 6.1,
   stops: [],

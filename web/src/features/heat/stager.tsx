@@ -10,6 +10,7 @@ import { Pill } from "../../ui/pill";
 import { Choice, Title } from "../../ui/row";
 import { temperatureText } from "../../units/display";
 import { TemperatureField } from "../../desk/fields";
+import { Problem } from "../../ui/problem";
 
 const stagingsOf = (id: string): Promise<Staging[]> =>
   ask(api.GET("/api/jobs/{job_id}/stagings", { params: { path: { job_id: id } } }));
@@ -47,11 +48,7 @@ export function Stager() {
           {job?.state === "running" ? `trying, ${Math.round(job.progress_fraction * 100)} %` : "waiting its turn"}
         </Box>
       ) : null}
-      {problem === null ? null : (
-        <Box role="alert" color="caution">
-          {problem}
-        </Box>
-      )}
+      <Problem>{problem}</Problem>
       {result?.map((one) => (
         <Box
           key={one.name}
@@ -67,7 +64,7 @@ export function Stager() {
           , {one.demould_d === null ? "not hard within 14 days of the last" : `dam off after ${one.demould_d} d`},{" "}
           {one.hottest_c === null
             ? ""
-            : one.hottest_c >= 100
+            : one.runs_away
               ? "runs away"
               : `${temperatureText(one.hottest_c, units)} at most`}
           {one.clear ? null : <Box color="caution">{one.stops.join("; ")}</Box>}

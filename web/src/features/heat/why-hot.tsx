@@ -7,6 +7,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import { Pill } from "../../ui/pill";
 import { temperatureText } from "../../units/display";
+import { Problem } from "../../ui/problem";
 
 /** Why a pour gets so hot: each cause taken away and marched again. */
 export function WhyHot() {
@@ -29,11 +30,7 @@ export function WhyHot() {
       >
         why so hot?
       </Pill>
-      {asking.error ? (
-        <Box role="alert" color="caution">
-          {asking.error.message}
-        </Box>
-      ) : null}
+      <Problem>{asking.error?.message}</Problem>
       {found ? (
         <Box role="group" aria-label="Why so hot" fontSize="14px" marginTop="1">
           <Box>{found.sentence}</Box>

@@ -8,6 +8,7 @@ import { useDocument } from "../../desk/document";
 import { useJob } from "../../jobs/use-job";
 import { Deed, Pill } from "../../ui/pill";
 import { lengthText, temperatureText } from "../../units/display";
+import { Problem } from "../../ui/problem";
 
 const outcomeOf = (id: string): Promise<Outcome> =>
   ask(api.GET("/api/jobs/{job_id}/fine-march", { params: { path: { job_id: id } } }));
@@ -45,11 +46,7 @@ export function FineCheck() {
           </Flex>
         </Box>
       ) : null}
-      {problem === null ? null : (
-        <Box role="alert" color="caution">
-          {problem}
-        </Box>
-      )}
+      <Problem>{problem}</Problem>
       {job?.state === "cancelled" ? (
         <Box color="soft" fontSize="14px">
           Ended; the draft stands.

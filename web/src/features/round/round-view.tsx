@@ -12,6 +12,7 @@ import { Word } from "../../ui/pill";
 import { lengthText } from "../../units/display";
 
 import { type Eye, eyeAt, FIRST, keyed, moved } from "./turning";
+import { Problem } from "../../ui/problem";
 
 const MM = 1e-3;
 
@@ -90,9 +91,7 @@ export function RoundView() {
       </Box>
       <Box position="absolute" left="16px" bottom="10px" color="soft" fontSize="14px">
         {model.error ? (
-          <Box role="alert" color="caution">
-            {model.error.message}
-          </Box>
+          <Problem>{model.error.message}</Problem>
         ) : model.data ? (
           "drag or arrow keys to turn, wheel or + and - to come closer"
         ) : (

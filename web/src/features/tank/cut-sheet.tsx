@@ -11,6 +11,7 @@ import { Pill } from "../../ui/pill";
 import { Choice, Tick } from "../../ui/row";
 import { lengthFigure, lengthText } from "../../units/display";
 import { LengthField } from "../../desk/fields";
+import { Problem } from "../../ui/problem";
 
 /** What to cut for the dam, laid out on stock sheets; as SVG, DXF, and on paper. */
 export function CutSheet() {
@@ -157,11 +158,7 @@ export function CutSheet() {
           </Pill>
         </Flex>
       </Flex>
-      {(sheets.error ?? problem) ? (
-        <Box role="alert" color="caution" marginTop="2">
-          {sheets.error?.message ?? problem}
-        </Box>
-      ) : null}
+      <Problem marginTop="2">{sheets.error?.message ?? problem}</Problem>
       <Flex gap="5" wrap="wrap" marginTop="3">
         {sheets.data?.map((sheet) => (
           <Stock key={`${sheet.from_sheet}-${sheet.number}`} sheet={sheet} />

@@ -9,6 +9,7 @@ import { Pill, Word } from "../../ui/pill";
 import { Title } from "../../ui/row";
 import { NumberField, TemperatureField } from "../../desk/fields";
 import { useShelf } from "../../desk/shelf";
+import { Problem } from "../../ui/problem";
 
 /** A material's data as the person has them, kept in their own library in place of the generic row. */
 export function OwnMaterial({ material, take }: { material: SolidMaterial; take: (material: SolidMaterial) => void }) {
@@ -123,11 +124,7 @@ export function OwnMaterial({ material, take }: { material: SolidMaterial; take:
           back to generic
         </Word>
       ) : null}
-      {keeping.error ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {keeping.error.message} Nothing was changed.
-        </Box>
-      ) : null}
+      {keeping.error ? <Problem fontSize="14px">{keeping.error.message} Nothing was changed.</Problem> : null}
     </Box>
   );
 }

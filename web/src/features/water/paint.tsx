@@ -14,6 +14,7 @@ import { Choice, Tick, Title } from "../../ui/row";
 import { lengthText } from "../../units/display";
 import { withFigure } from "../../desk/edits";
 import { swatchCard } from "./swatch-card";
+import { Problem } from "../../ui/problem";
 
 /** How a figure's paint reads where it is, and the paint that would read as wished. */
 export function Paint() {
@@ -120,11 +121,7 @@ export function Paint() {
           </Pill>
         ) : null}
       </Flex>
-      {asking.error ? (
-        <Box role="alert" color="caution">
-          {asking.error.message}
-        </Box>
-      ) : null}
+      <Problem>{asking.error?.message}</Problem>
       {answer ? (
         <Box fontSize="14px" marginTop="2" role="status">
           <Box>{answer.sentence}</Box>

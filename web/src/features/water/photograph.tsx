@@ -1,13 +1,13 @@
 import { Box } from "@chakra-ui/react";
 import { useRef, useState } from "react";
 
-import { Word } from "../../ui/pill";
+import { Problem } from "../../ui/problem";
+import { BringFile } from "../../ui/bring-file";
 
 const WIDTH = 224;
 
 /** A reference photograph: press it to pick a colour. It stays in this browser. */
 export function Photograph({ take, next }: { take: (srgb: string) => void; next: number }) {
-  const picker = useRef<HTMLInputElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [shown, setShown] = useState(false);
@@ -28,21 +28,15 @@ export function Photograph({ take, next }: { take: (srgb: string) => void; next:
   };
   return (
     <Box marginTop="1">
-      <input
-        ref={picker}
-        type="file"
-        hidden
+      <BringFile
+        label="Reference photograph"
         accept="image/*"
-        aria-label="Reference photograph"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) void bring(file);
-          event.target.value = "";
+        take={(file) => {
+          void bring(file);
         }}
-      />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+      >
         pick from a photograph
-      </Word>
+      </BringFile>
       {shown ? (
         <Box fontSize="14px" color="soft">
           press it for colour {next}
@@ -62,11 +56,7 @@ export function Photograph({ take, next }: { take: (srgb: string) => void; next:
           if (pixel) take(`#${[...pixel.slice(0, 3)].map((part) => part.toString(16).padStart(2, "0")).join("")}`);
         }}
       />
-      {problem ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {problem}
-        </Box>
-      ) : null}
+      <Problem fontSize="14px">{problem}</Problem>
     </Box>
   );
 }

@@ -2,11 +2,12 @@ import { useDocument } from "../../desk/document";
 import { ask } from "../../api/ask";
 import { Box } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 import { api } from "../../api/client";
-import { Word } from "../../ui/pill";
 import { NumberField } from "../../desk/fields";
+import { Problem } from "../../ui/problem";
+import { BringFile } from "../../ui/bring-file";
 
 const LARGEST = 1_000_000;
 
@@ -14,7 +15,6 @@ const LARGEST = 1_000_000;
 export function Spectrum() {
   const { scene, keep } = useDocument();
   const shelf = useQueryClient();
-  const picker = useRef<HTMLInputElement>(null);
   const [drops_per_100g, setDrops] = useState(1);
   const [path_mm, setPath] = useState(10);
   const bringing = useMutation({
@@ -37,31 +37,21 @@ export function Spectrum() {
   });
   return (
     <Box marginTop="2" role="group" aria-label="A measured spectrum">
-      <input
-        ref={picker}
-        type="file"
-        hidden
+      <BringFile
+        label="Spectrum of a colourant"
         accept=".csv,.txt,text/*"
-        aria-label="Spectrum of a colourant"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) bringing.mutate(file);
-          event.target.value = "";
+        take={(file) => {
+          bringing.mutate(file);
         }}
-      />
-      <Word paddingLeft="0" textDecoration="underline" onClick={() => picker.current?.click()}>
+      >
         your own bottle, by its spectrum
-      </Word>
+      </BringFile>
       <Box fontSize="14px" color="soft">
         a CSV: wavelength in nm, absorbance
       </Box>
       <NumberField label="measured at" unit="drops/100 g" value={drops_per_100g} take={setDrops} />
       <NumberField label="through" unit="mm" value={path_mm} take={setPath} />
-      {bringing.error ? (
-        <Box role="alert" color="caution" fontSize="14px">
-          {bringing.error.message} Nothing was changed.
-        </Box>
-      ) : null}
+      {bringing.error ? <Problem fontSize="14px">{bringing.error.message} Nothing was changed.</Problem> : null}
     </Box>
   );
 }

@@ -14,6 +14,7 @@ import { LengthField, NumberField } from "../../desk/fields";
 import { useShelf } from "../../desk/shelf";
 
 import { Photograph } from "./photograph";
+import { Problem } from "../../ui/problem";
 
 const TYPES = [
   ["I", "I, clearest ocean"],
@@ -238,11 +239,7 @@ export function WishFor() {
           >
             Find the doses
           </Deed>
-          {solving.error ? (
-            <Box role="alert" color="caution" fontSize="14px">
-              {solving.error.message}
-            </Box>
-          ) : null}
+          <Problem fontSize="14px">{solving.error?.message}</Problem>
           {solving.data ? <Found solved={solving.data.solved} /> : null}
         </>
       ) : null}
