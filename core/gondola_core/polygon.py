@@ -180,6 +180,11 @@ def _clip(outline, x_faces, y_faces):  # type: ignore[no-untyped-def]
     return area, mx, my, along, walls[:made].copy()
 
 
+def holds_point(outline: Array, x: float, y: float) -> bool:
+    """True if a point lies inside a closed outline (n, 2), by counting crossings."""
+    return bool(_holds(outline, x, y))
+
+
 def polygon_area(points: Array) -> float:
     """Area of a polygon, positive if anticlockwise. Source: definition"""
     x, y = points[:, 0], points[:, 1]

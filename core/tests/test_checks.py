@@ -112,6 +112,14 @@ ROWS = {
         ),
     ),
     "figure_lost": (changed(pours__3__doses__2__dose_drops_per_100g=1.044), quarry_pool()),
+    "not_free": (
+        changed(brief__free={"weekday": [17, 22], "weekend": [8, 22]}),
+        changed(brief__free={"weekday": [8, 22], "weekend": [8, 22]}),
+    ),
+    "after_deadline": (changed(brief__deadline="2027-03-09"), changed(brief__deadline="2027-03-11")),
+    "over_budget": (
+        changed(brief__price_per_kg=20.0, brief__budget=30.0), changed(brief__price_per_kg=20.0, brief__budget=60.0),
+    ),
     "seam_shows": (changed(pours__0__doses__2__dose_drops_per_100g=2.0), quarry_pool()),
 }
 FALLS = {"seam_shows", "too_hot", "may_crack", "hands_late", "too_deep", "too_much", "not_held"}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,7 +35,7 @@ class Volumes:
     depth_mm: Array
 
 
-def lines_mm(scene: SceneExtract) -> list[float]:
+def lines_mm(scene: Any) -> list[float]:
     """Height of each pour's line above the floor, from the floor's own 0 up."""
     return [0.0, *(scene.tank.fill_height_mm - pour.top_depth_mm for pour in scene.pours)]
 

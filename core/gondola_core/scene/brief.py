@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from ..errors import Flaw
 from ..part import Key, Note, Part, bounded
+from ..words import words
 
 Side = Literal["front", "back", "left", "right", "above"]
 
@@ -37,6 +39,27 @@ class Room(Part):
     def mean_c(self) -> float:
         """Mean of day and night, or the warm box."""
         return 0.5 * (self.day_c + self.night_c) if self.warm_box_c is None else self.warm_box_c
+
+
+HourOfDay = Annotated[float, Field(title="hour of the day", ge=0, le=24, json_schema_extra={"unit": "h"})]
+Hours = Annotated[list[HourOfDay], Field(min_length=2, max_length=2)]
+"""From one hour of the day to a later one."""
+
+
+class FreeHours(Part):
+    """When a person can stand at the bench, by the kind of day; None: not at all."""
+
+    weekday: Annotated[Hours | None, Field(title="free on weekdays")] = [17.0, 22.0]
+    weekend: Annotated[Hours | None, Field(title="free at weekends")] = [8.0, 22.0]
+
+    @model_validator(mode="after")
+    def _some_hour(self) -> FreeHours:
+        if self.weekday is None and self.weekend is None:
+            raise Flaw(words("refusals.never_free"))
+        for hours in (self.weekday, self.weekend):
+            if hours is not None and hours[0] >= hours[1]:
+                raise Flaw(words("refusals.free_order", start=hours[0], end=hours[1]))
+        return self
 
 
 class Brief(Part):
@@ -69,3 +92,9 @@ class Brief(Part):
     first_pour_at: Annotated[
         datetime, Field(title="start of the first pour", strict=False)
     ]
+    free: Annotated[FreeHours | None, Field(title="free hours")] = None
+    deadline: Annotated[date | None, Field(title="day by which it is wanted", strict=False)] = None
+    price_per_kg: Annotated[
+        float | None, Field(title="price of the mixed resin", ge=0, le=10000, json_schema_extra={"unit": "per kg"})
+    ] = None
+    budget: Annotated[float | None, Field(title="most that the resin may cost", ge=0, le=1_000_000)] = None

@@ -18,7 +18,7 @@ from ..errors import GondolaError
 from ..materials import Colourant
 from ..part import Part
 from ..words import Words, words
-from . import Figure, Place, Pour, Scene
+from . import Figure, Place, Pour, Scene, Tank
 from .document import MOST_FIGURES
 from .reading import scene_from
 
@@ -266,6 +266,20 @@ def wax_walls(scene: Scene) -> Edit:
 def walls_stay(scene: Scene) -> Edit:
     """The walls as part of the piece."""
     return edit(scene, words("remedies.walls_stay"), [], replaced("/tank/walls_stay", True))
+
+
+def fill_to(scene: Scene, tank: Tank, pours: Sequence[Pour], figures: Sequence[Figure]) -> Edit:
+    """Another fill line, with the walls that hold it, the pours that reach it, and the figures on their lines."""
+    label = words("remedies.fill_line", fill=tank.fill_height_mm, walls=tank.wall_height_mm, pours=len(pours))
+    changes = [
+        *instead("/tank", scene.tank.model_dump(mode="json"), tank.model_dump(mode="json")),
+        *instead("/pours", _dumped(scene.pours), _dumped(pours)),
+    ]
+    moved = [(at, one) for at, (one, was) in enumerate(zip(figures, scene.figures, strict=True)) if one != was]
+    for at, one in moved:
+        was, place = scene.figures[at].place, one.place
+        changes += instead(f"/figures/{at}/place", was.model_dump(mode="json"), place.model_dump(mode="json"))
+    return edit(scene, label, [f"/figures/{at}" for at, _ in moved], *changes)
 
 
 # Figures

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
 
 from . import Pour, Room
+from .brief import FreeHours
 
 Array = NDArray[np.float64]
 
@@ -66,3 +67,48 @@ def nights(first_pour_at: datetime, span_h: float) -> list[Night]:
             found.append(Night(from_h=max(0.0, night), to_h=min(span_h, night + 8.0)))
         night += 24.0
     return found
+
+
+SATURDAY = 5
+"""First day of the weekend, as `datetime.weekday` counts."""
+FREE_WITHIN_D = 14
+"""Days that are looked through for a free hour; every kind of day comes in them."""
+
+
+def free_spans(first_pour_at: datetime, free: FreeHours, span_h: float) -> list[tuple[float, float]]:
+    """Free stretches in hours from the first pour, from the day before it on: (from, to)."""
+    found = []
+    for day in range(-1, int(span_h // 24) + 2):
+        date = first_pour_at + timedelta(days=day)
+        hours = free.weekend if date.weekday() >= SATURDAY else free.weekday
+        if hours is not None:
+            midnight = 24.0 * day - hour_of(first_pour_at)
+            found.append((midnight + hours[0], midnight + hours[1]))
+    return found
+
+
+def is_free(first_pour_at: datetime, free: FreeHours | None, at_h: float) -> bool:
+    """True if a person can begin something then; without free hours always."""
+    return free is None or any(low <= at_h <= high for low, high in free_spans(first_pour_at, free, at_h))
+
+
+def free_moment_h(
+    first_pour_at: datetime, free: FreeHours | None, low_h: float, high_h: float, wished_h: float
+) -> float | None:
+    """The free moment from low to high that is nearest to the wished one; None if there is none."""
+    if free is None:
+        return wished_h
+    spans = [
+        (max(low, low_h), min(high, high_h)) for low, high in free_spans(first_pour_at, free, high_h)
+        if min(high, high_h) >= max(low, low_h)
+    ]
+    moments = [min(high, max(low, wished_h)) for low, high in spans]
+    return min(moments, key=lambda one: abs(one - wished_h), default=None)
+
+
+def next_free_h(first_pour_at: datetime, free: FreeHours | None, after_h: float) -> float:
+    """The first free moment from a time on."""
+    if free is None:
+        return after_h
+    spans = free_spans(first_pour_at, free, after_h + 24 * FREE_WITHIN_D)
+    return next(max(low, after_h) for low, high in spans if high > after_h)

@@ -6,32 +6,22 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..answers.kept import Keeper
-from ..checks import Flag, Remedy, Severity, reader_units, told_remedy
+from ..checks import Remedy, reader_units, told_remedy
 from ..checks.heat import warm_words
-from ..checks.recoat import window_middle_h
 from ..errors import GondolaError
-from ..evaluate import DRAFT, KEEPER, evaluate
+from ..evaluate import KEEPER
 from ..outcome import Outcome
 from ..part import Part
-from ..scene import Dose, Pour, Room, Scene
-from ..scene.edits import USUAL_WAIT_H, Edit, Operation, instead, stage_pours
+from ..scene import Room, Scene
+from ..scene.edits import Edit, Operation, instead, stage_pours
 from ..shape import Meshes
 from ..words import Words, words
+from .laying import lay_pours, stops_of, untold
 
-MOST_POURS = 14
-"""More than this is no plan any more. Source: assumed"""
-SETTLE = 3
-"""Marches in which waits settle to the middle of the tack windows."""
-HOT_CODES = frozenset({"too_hot", "figure_hot", "may_crack"})
-"""Stops that more pours can answer."""
-HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
-"""Stops that pours and waits can answer."""
 OVER_LABEL = 1.6
 """Depth of a pour over its label's from which staging begins to try. Source: assumed"""
 COLDEST_ROOM_C, WARMEST_ROOM_C = 10.0, 40.0
 """Rooms that are tried. Source: assumed"""
-COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
-"""A mix is brought to the room, within this. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,13 +44,9 @@ class Staging:
     remedy: Remedy
 
 
-def _untold(_: float) -> None:
-    """Nobody asks how far it is."""
-
-
 def stage_for(
     scene: Scene, resin_id: str, rooms_c: list[float], meshes: Meshes | None = None,
-    keeper: Keeper = KEEPER, told: Callable[[float], None] = _untold,
+    keeper: Keeper = KEEPER, told: Callable[[float], None] = untold,
 ) -> list[Staging]:
     """The fewest equal pours that stop nothing, for each room, and for a footprint twice as large.
 
@@ -84,81 +70,20 @@ def stage_for(
             told(share)
 
         told(at / len(tries))
-        found.append(_staged(scene, tried, resin_id, room_c, name, meshes, keeper, still_there))
+        staged, outcome = lay_pours(_in_room(tried, room_c), resin_id, meshes, keeper, still_there, OVER_LABEL)
+        found.append(_told(scene, staged, outcome, name, room_c))
     told(1.0)
     return found
 
 
-def _staged(
-    scene: Scene, tried: Scene, resin_id: str, room_c: float, name: Words, meshes: Meshes | None, keeper: Keeper,
-    told: Callable[[float], None],
-) -> Staging:
-    resin = next(one for one in scene.resins if one.id == resin_id)
-    fill = scene.tank.fill_height_mm
-    least = max(1, int(-(-fill // (OVER_LABEL * resin.most_pour_mm))))
-    for count in range(min(least, MOST_POURS), MOST_POURS + 1):
-        settled, outcome = _settled(_cut(tried, resin_id, room_c, count), meshes, keeper, told)
-        stops = _stops(outcome)
-        # where only waits or a stalled cure are left, more pours would not help
-        if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops):
-            break
-    return _told(scene, settled, outcome, name, room_c)
-
-
-def _cut(scene: Scene, resin_id: str, room_c: float, count: int) -> Scene:
-    fill = scene.tank.fill_height_mm
-    bottom_up = [round(fill * (1 - (n + 1) / count), 1) for n in range(count)]
-    bottom_up[-1] = 0.0
-    pours = [
-        Pour(
-            id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id,
-            mix_c=min(WARMEST_MIX_C, max(COOLEST_MIX_C, room_c)), wait_h=0.0 if n == 0 else USUAL_WAIT_H,
-            doses=_doses_at(scene, top),
-        )
-        for n, top in enumerate(bottom_up)
-    ]
+def _in_room(scene: Scene, room_c: float) -> Scene:
     room = Room(day_c=room_c, night_c=room_c, spread_k=scene.brief.room.spread_k)
-    return scene.model_copy(
-        update={"pours": pours, "brief": scene.brief.model_copy(update={"room": room})}
-    )
-
-
-def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
-    """The doses that the plan had where the new pour's line is."""
-    above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
-    return max(above, key=lambda pour: pour.top_depth_mm).doses
-
-
-def _settled(
-    scene: Scene, meshes: Meshes | None, keeper: Keeper, told: Callable[[float], None]
-) -> tuple[Scene, Outcome]:
-    outcome = evaluate(scene, DRAFT, keeper, told, meshes)
-    for _ in range(SETTLE):
-        waits = [0.0]
-        for number in range(1, len(scene.pours)):
-            middle = window_middle_h(outcome.pours[number - 1].heat.cure)
-            waits.append(round(middle, 1) if middle is not None else scene.pours[number].wait_h)
-        if max(abs(wait - pour.wait_h) for wait, pour in zip(waits, scene.pours, strict=True)) < 0.6:
-            break
-        pours = [
-            pour.model_copy(update={"wait_h": wait})
-            for pour, wait in zip(scene.pours, waits, strict=True)
-        ]
-        scene = scene.model_copy(update={"pours": pours})
-        outcome = evaluate(scene, DRAFT, keeper, told, meshes)
-    return scene, outcome
-
-
-def _stops(outcome: Outcome) -> list[Flag]:
-    return [
-        flag for flag in outcome.flags
-        if flag.severity is Severity.STOP and flag.code in HEAT_CODES
-    ]
+    return scene.model_copy(update={"brief": scene.brief.model_copy(update={"room": room})})
 
 
 def _told(scene: Scene, staged: Scene, outcome: Outcome, name: Words, room_c: float) -> Staging:
     """The staging, as an edit of the scene that was asked about."""
-    units, whole, stops = reader_units(scene.brief.units), outcome.whole, _stops(outcome)
+    units, whole, stops = reader_units(scene.brief.units), outcome.whole, stops_of(outcome)
     return Staging(
         name=name.said(units), room_c=room_c, pours_count=len(staged.pours), clear=not stops,
         hottest_c=whole.hottest_c,
@@ -190,7 +115,7 @@ def _part_instead(path: str, was: Part, part: Part) -> list[Operation]:
 
 def _after(scene: Scene, outcome: Outcome) -> str:
     """What has to follow in a room that is too cold to get the piece hard; empty where none is."""
-    if not any(flag.code == "never_hard" for flag in _stops(outcome)):
+    if not any(flag.code == "never_hard" for flag in stops_of(outcome)):
         return ""
     units, last = reader_units(scene.brief.units), outcome.pours[-1]
     warm = warm_words(scene.resin_of(scene.pours[-1]), scene.brief.room)

@@ -1,0 +1,128 @@
+"""Lays pours: equal ones of one resin, each begun when its maker is free, into the tack of the last where it can be."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+
+from ..answers.kept import Keeper
+from ..checks import Flag, Severity
+from ..checks.recoat import EDGE_SHARE
+from ..cure.moments import PourCure
+from ..evaluate import DRAFT, KEEPER, evaluate
+from ..outcome import Outcome
+from ..scene import Brief, Dose, Pour, Scene
+from ..scene.edits import USUAL_WAIT_H
+from ..scene.schedule import free_moment_h, next_free_h
+from ..shape import Meshes
+
+Told = Callable[[float], None]
+
+MOST_POURS = 14
+"""More than this is no plan any more. Source: assumed"""
+SETTLE = 3
+"""Marches in which waits settle into the tack windows."""
+SETTLED_H = 0.6
+"""Waits that move by less are settled [h]."""
+HOT_CODES = frozenset({"too_hot", "figure_hot", "may_crack"})
+"""Stops that more pours can answer."""
+HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
+"""Stops that pours and waits can answer."""
+COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
+"""A mix is brought to the room, within this [degrees C]. Source: assumed"""
+LONGEST_WAIT_H = 720.0
+STEP_H = 0.25
+"""Waits are told to the quarter of an hour."""
+
+
+def untold(_: float) -> None:
+    """Nobody asks how far it is."""
+
+
+def lay_pours(
+    scene: Scene, resin_id: str, meshes: Meshes | None = None, keeper: Keeper = KEEPER, told: Told = untold,
+    over_label: float = 1.0,
+) -> tuple[Scene, Outcome]:
+    """The scene with the fewest equal pours that heat stops nowhere, or the best that was found, and its outcome.
+
+    over_label  deepest pour that is tried, in depths of the label
+    """
+    resin = next(one for one in scene.resins if one.id == resin_id)
+    fill = scene.tank.fill_height_mm
+    least = min(MOST_POURS, max(1, int(-(-fill // (over_label * resin.most_pour_mm)))))
+    for count in range(least, MOST_POURS + 1):
+        settled, outcome = settle_waits(cut_pours(scene, resin_id, count), meshes, keeper, told)
+        # where only waits or a stalled cure are left, more pours would not help
+        if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops_of(outcome)):
+            break
+    return settled, outcome
+
+
+def cut_pours(scene: Scene, resin_id: str, count: int) -> Scene:
+    """The scene in so many pours of one depth, each with the doses that the plan had there."""
+    fill = scene.tank.fill_height_mm
+    tops = [round(fill * (1 - (n + 1) / count), 1) for n in range(count - 1)] + [0.0]
+    mix_c = min(WARMEST_MIX_C, max(COOLEST_MIX_C, scene.brief.room.mean_c))
+    pours = [
+        Pour(
+            id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id, mix_c=mix_c,
+            wait_h=0.0 if n == 0 else USUAL_WAIT_H, doses=_doses_at(scene, top),
+        )
+        for n, top in enumerate(tops)
+    ]
+    return scene.model_copy(update={"pours": pours})
+
+
+def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
+    above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
+    return max(above, key=lambda pour: pour.top_depth_mm).doses
+
+
+def settle_waits(
+    scene: Scene, meshes: Meshes | None, keeper: Keeper, told: Told
+) -> tuple[Scene, Outcome]:
+    """Its waits as they suit tack and free hours, over some marches: a layer cools and cures by what follows it."""
+    outcome = evaluate(scene, DRAFT, keeper, told, meshes)
+    for _ in range(SETTLE):
+        cures = [pour.heat.cure for pour in outcome.pours[:-1]]
+        waits = waits_for(scene.brief, cures, [pour.wait_h for pour in scene.pours])
+        if max(abs(wait - pour.wait_h) for wait, pour in zip(waits, scene.pours, strict=True)) < SETTLED_H:
+            break
+        pours = [
+            pour.model_copy(update={"wait_h": wait}) for pour, wait in zip(scene.pours, waits, strict=True)
+        ]
+        scene = scene.model_copy(update={"pours": pours})
+        outcome = evaluate(scene, DRAFT, keeper, told, meshes)
+    return scene, outcome
+
+
+def waits_for(brief: Brief, cures: Iterable[PourCure | None], planned_h: list[float]) -> list[float]:
+    """Wait of each pour: to the free moment in the tack of the one below that is nearest to its middle.
+
+    Where no free hour meets that tack, to the first one after it is hard: it is then abraded first.
+    planned_h  what stays where the march knows no window
+    """
+    waits, start = [0.0], 0.0
+    for cure, planned in zip(cures, planned_h[1:], strict=True):
+        at = _begins_h(brief, start, cure)
+        wait = planned if at is None else min(LONGEST_WAIT_H, round((at - start) / STEP_H) * STEP_H)
+        waits.append(wait)
+        start += wait
+    return waits
+
+
+def _begins_h(brief: Brief, start_h: float, cure: PourCure | None) -> float | None:
+    if cure is None or cure.tack_opens_h is None or cure.tack_closes_h is None:
+        return None
+    opens, closes = start_h + cure.tack_opens_h, start_h + cure.tack_closes_h
+    edge, middle = EDGE_SHARE * (closes - opens), 0.5 * (opens + closes)
+    for low, high in ((opens + edge, closes - edge), (opens, closes)):
+        at = free_moment_h(brief.first_pour_at, brief.free, low, high, middle)
+        if at is not None:
+            return at
+    hard = cure.hard_h if cure.hard_h is not None else cure.tack_closes_h
+    return next_free_h(brief.first_pour_at, brief.free, start_h + max(hard, cure.tack_closes_h))
+
+
+def stops_of(outcome: Outcome) -> list[Flag]:
+    """What heat and waits stop."""
+    return [flag for flag in outcome.flags if flag.severity is Severity.STOP and flag.code in HEAT_CODES]
