@@ -20,6 +20,7 @@ from gondola_core.scene import edits as core
 from gondola_core.scene.document import MOST_FIGURES
 from gondola_core.scene.edits import Edit, Operation
 from gondola_core.shape import Meshes
+from gondola_core.studies.fill_line import fill_line
 
 router = Router(tags=["edits"])
 
@@ -54,11 +55,18 @@ class TakeFigureOut(Schema):
     figure_id: str
 
 
+class FillLine(Schema):
+    """Another height of the water; walls, sheet and pours follow."""
+
+    kind: Literal["fill_line"]
+    fill_mm: float
+
+
 class EditAsked(Schema):
     """A change of a scene that takes more than one field."""
 
     scene: Scene
-    change: Annotated[SplitPour | TakePourOut | Shoal | TakeFigureOut, Field(discriminator="kind")]
+    change: Annotated[SplitPour | TakePourOut | Shoal | TakeFigureOut | FillLine, Field(discriminator="kind")]
 
 
 class Application(Schema):
@@ -84,6 +92,8 @@ def apply(request: HttpRequest, payload: Application) -> Scene:
 
 def _made(asked: EditAsked, meshes: Meshes) -> Edit:
     scene, change = asked.scene, asked.change
+    if isinstance(change, FillLine):
+        return fill_line(scene, change.fill_mm, meshes)
     if isinstance(change, Shoal):
         return core.shoal_of(scene, change.figure_id, change.count, change.spread_mm)
     if isinstance(change, TakeFigureOut):

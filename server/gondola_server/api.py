@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from answers import checks, dam, edits, evaluating, figures, heat, quantities, water
+from answers import beginning, checks, dam, edits, evaluating, figures, glance, heat, quantities, water
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
@@ -26,6 +26,7 @@ from gondola_core.errors import GondolaError, SceneError
 from gondola_core.learning.sheet import DataSheet
 from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
+from gondola_core.studies.begin import Beginning
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 from gondola_core.words import Words, speaker_of
 
@@ -57,11 +58,11 @@ api.add_router("", scenes)
 api.add_router("", shapes)
 api.add_router("", library)
 api.add_router("", jobs)
-for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities):
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance):
     api.add_router("", answer.router)
 
 
-ROOTS = {"sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
+ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
 """Bodies that hold something else than a scene, by the name that leads to it."""
 
 

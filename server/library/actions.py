@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from django.db import transaction
 from pydantic import BaseModel, ValidationError
 
 from gondola_core.errors import SceneError
-from gondola_core.materials import Colourant, Resin, SolidMaterial, load_library
+from gondola_core.materials import Colourant, Library, Resin, SolidMaterial, load_library
 from gondola_core.materials.library import read_rows, read_sources
 from gondola_core.scene import problems_of
+from gondola_core.studies.begin import Usual
 
-from .models import OwnRow
+from .models import OwnRow, UsualAnswers
 from .schemas import Shelf, ShelfNote
 
 MODELS: dict[str, type[BaseModel]] = {
@@ -66,3 +68,24 @@ def keep_row(*, owner: Any, kind: str, body: dict[str, Any], source: str) -> str
 def drop_row(*, owner: Any, kind: str, key: str) -> bool:
     """Back to the generic row; False if there was none of one's own."""
     return OwnRow.objects.filter(owner=owner, kind=kind, key=key).delete()[0] > 0
+
+
+def library_of(*, owner: Any) -> Library:
+    """The rows that the owner chooses from, by id."""
+    shelf = shelf_of(owner=owner)
+    return Library(
+        resins={one.id: one for one in shelf.resins}, colourants={one.id: one for one in shelf.colourants},
+        solids={one.id: one for one in shelf.solids}, uses=shelf.uses,
+    )
+
+
+def usual_of(*, owner: Any) -> Usual:
+    """What the owner has and does in every piece; the core's own answers until it was said."""
+    kept = UsualAnswers.objects.filter(owner=owner).first()
+    return Usual() if kept is None else Usual.model_validate_json(json.dumps(kept.body))
+
+
+@transaction.atomic
+def keep_usual(*, owner: Any, usual: Usual) -> None:
+    """Remember it for the next piece."""
+    UsualAnswers.objects.update_or_create(owner=owner, defaults={"body": usual.model_dump(mode="json")})

@@ -6,6 +6,8 @@ from django.http import Http404, HttpRequest
 from ninja import Router
 from studio.schemas import Refusal
 
+from gondola_core.studies.begin import Usual
+
 from . import actions
 from .schemas import Kind, RowWrite, Shelf
 
@@ -28,3 +30,15 @@ def drop_row(request: HttpRequest, kind: Kind, key: str) -> Shelf:
     if not actions.drop_row(owner=request.user, kind=kind, key=key):
         raise Http404
     return actions.shelf_of(owner=request.user)
+
+
+@router.get("/usual", response=Usual, operation_id="read_usual")
+def read_usual(request: HttpRequest) -> Usual:
+    return actions.usual_of(owner=request.user)
+
+
+@router.put("/usual", response={200: Usual, 422: Refusal}, operation_id="keep_usual")
+def keep_usual(request: HttpRequest, payload: Usual) -> Usual:
+    """What a new piece begins with; scenes that are there keep their own."""
+    actions.keep_usual(owner=request.user, usual=payload)
+    return actions.usual_of(owner=request.user)

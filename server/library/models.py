@@ -31,3 +31,16 @@ class OwnRow(models.Model):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.key}"
+
+
+class UsualAnswers(models.Model):
+    """What a person has and does in every piece, as the core's `Usual`."""
+
+    owner = models.OneToOneField(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="usual_answers"
+    )
+    body = models.JSONField()
+    changed_at = models.DateTimeField(auto_now=True)
+
+    def __str__(self) -> str:
+        return f"what {self.owner} has"

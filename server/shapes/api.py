@@ -12,6 +12,7 @@ from studio.units import reader_of
 from gondola_core.shape.bedform import measured_heights, starter_heights
 from gondola_core.shape.bodies.bringing import LARGEST_MESH_FILE
 from gondola_core.shape.templates import mesh_figure, new_figure
+from gondola_core.studies.placing import Spot, place_figure
 from gondola_core.views.surface_paint import mean_colour
 
 from . import actions
@@ -68,4 +69,7 @@ def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
         )
     else:
         figure = new_figure(payload.scene, payload.kind, payload.size_mm)
-    return Made(figure=figure)
+    meshes = actions.meshes_for(owner=request.user, document=payload.scene)
+    if payload.mesh_id is not None:
+        meshes = {**meshes, payload.mesh_id: mesh}
+    return Made(figure=place_figure(payload.scene, figure, Spot(**payload.spot.dict()), meshes))

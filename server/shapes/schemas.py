@@ -40,6 +40,14 @@ class Heights(Schema):
     heights_mm: list[list[float]]
 
 
+class Dropped(Schema):
+    """Where a new figure was dropped; null: anywhere along that axis."""
+
+    x_mm: float | None = None
+    behind_mm: float | None = None
+    depth_mm: float | None = None
+
+
 class NewFigure(Schema):
     """A figure of a kind, or of a mesh that was brought in, for a scene."""
 
@@ -48,6 +56,7 @@ class NewFigure(Schema):
     size_mm: float | None = None
     mesh_id: str | None = None
     name: str | None = None
+    spot: Dropped = Dropped()
 
 
 class Made(Schema):

@@ -7,19 +7,34 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from typing import Annotated, Literal, TypeVar
 
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
 from ..answers.book import Book
 from ..answers.kept import Keeper
 from ..answers.water import SIGHTS
-from ..checks import Severity
+from ..checks import Severity, reader_units
 from ..errors import GondolaError
 from ..evaluate import DRAFT, KEEPER, evaluate
 from ..materials import Library, load_library
 from ..outcome import Outcome
 from ..part import Key, Name, Part, bounded
 from ..scene import (
-    Base, Bed, BoxShape, Brief, Dose, Figure, Pour, Room, ScaleTrue, Scene, Seal, Shape, Tank, Units, Wall, Wish,
+    Base,
+    Bed,
+    BoxShape,
+    Brief,
+    Dose,
+    Figure,
+    Pour,
+    Room,
+    ScaleTrue,
+    Scene,
+    Seal,
+    Shape,
+    Tank,
+    Units,
+    Wall,
+    Wish,
 )
 from ..scene.brief import FreeHours, Side
 from ..scene.schedule import next_free_h
@@ -229,7 +244,8 @@ def _tinted(scene: Scene, keeper: Keeper) -> Scene:
     """With the doses that its wished water asks for; clear where nothing is wished or nothing is owned."""
     if scene.wish is None or not scene.brief.owned:
         return scene
-    solved = solve_water(scene, Book(scene, DRAFT, keeper).ask(SIGHTS))
+    seen = Book(scene, DRAFT, keeper).ask(SIGHTS)
+    solved = solve_water(scene, seen)
     held = {one.id: one for one in scene.colourants} | {one.id: one for one in solved.colourants}
     pours = [
         pour.model_copy(update={"doses": [
@@ -318,3 +334,11 @@ def _unknown(scene: Scene, outcome: Outcome) -> Iterator[Words]:
         yield words("begin.unweighed", count=guessed)
     if scene.brief.price_per_kg is None:
         yield words("begin.price")
+
+
+def begun_json(begun: Begun) -> bytes:
+    """As JSON, its sentences in the units of its brief."""
+    return _BEGUN.dump_json(begun, context={"units": reader_units(begun.scene.brief.units)})
+
+
+_BEGUN = TypeAdapter(Begun)

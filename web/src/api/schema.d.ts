@@ -58,6 +58,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Piece
+         * @description A whole plan from a few answers.
+         */
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks": {
         parameters: {
             query?: never;
@@ -658,6 +678,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glance
+         * @description Size, pours, days, and the worst flag.
+         */
+        get: operations["glance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scene Picture
+         * @description The piece from the side that it is mostly seen from, as a PNG; the same until the scene changes.
+         */
+        get: operations["scene_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/redo": {
         parameters: {
             query?: never;
@@ -756,6 +816,67 @@ export interface paths {
         /** Read Session */
         get: operations["read_session"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starts
+         * @description Pieces to start from.
+         */
+        get: operations["list_starts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description The plan of a start, from a day on.
+         */
+        post: operations["begin_like"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Usual */
+        get: operations["read_usual"];
+        /**
+         * Keep Usual
+         * @description What a new piece begins with; scenes that are there keep their own.
+         */
+        put: operations["keep_usual"];
         post?: never;
         delete?: never;
         options?: never;
@@ -880,6 +1001,18 @@ export interface components {
             scene: components["schemas"]["Scene"];
         };
         /**
+         * Asked
+         * @description The answers so far, and what the clock in the room says.
+         */
+        Asked: {
+            beginning: components["schemas"]["Beginning"];
+            /**
+             * time in the room
+             * Format: date-time
+             */
+            now: string;
+        };
+        /**
          * Base
          * @description What the piece stands on.
          */
@@ -932,16 +1065,131 @@ export interface components {
         };
         /**
          * Beginning
-         * @description A new scene by its name, and the local moment at which its first pour may begin.
+         * @description Answers to five plain questions. What is left out has a usual answer.
          */
         Beginning: {
             /**
-             * First Pour At
-             * Format: date-time
+             * Bed
+             * @default slope
+             * @enum {string}
              */
-            first_pour_at: string;
-            /** Name */
+            bed: "level" | "slope" | "bowl" | "ledge" | "channel" | "reef";
+            /**
+             * material of the bed
+             * @default plaster
+             */
+            bed_material: string;
+            /** first day on which it may be poured */
+            begins_on?: string | null;
+            /**
+             * inner size from the glass to the back
+             * @default 100
+             */
+            behind_mm: number;
+            /** most that the resin may cost */
+            budget?: number | null;
+            /** day by which it is wanted */
+            deadline?: string | null;
+            /**
+             * depth of the water
+             * @default 100
+             */
+            deep_mm: number;
+            /**
+             * figures
+             * @default [
+             *       {
+             *         "count": 3,
+             *         "kind": "fish"
+             *       }
+             *     ]
+             */
+            figures: components["schemas"]["Wanted"][];
+            /**
+             * Name
+             * @default A new piece
+             */
             name: string;
+            /**
+             * scale, 1 to
+             * @default 48
+             */
+            scale: number;
+            /**
+             * shape of the tank
+             * @default {
+             *       "kind": "box"
+             *     }
+             */
+            shape: components["schemas"]["BoxShape"] | components["schemas"]["Chamfered"] | components["schemas"]["Rounded"] | components["schemas"]["Round"] | components["schemas"]["Regular"] | components["schemas"]["FreeShape"];
+            /**
+             * @default {
+             *       "base": "wood",
+             *       "free": {
+             *         "weekday": [
+             *           17,
+             *           22
+             *         ],
+             *         "weekend": [
+             *           8,
+             *           22
+             *         ]
+             *       },
+             *       "owned": [
+             *         "turquoise-ink",
+             *         "deep-blue-ink",
+             *         "leaf-green-ink",
+             *         "burnt-umber-ink"
+             *       ],
+             *       "price_per_kg": null,
+             *       "resin_id": "deep",
+             *       "room_day_c": 22,
+             *       "room_night_c": 20,
+             *       "seal": "silicone",
+             *       "units": {
+             *         "length": "mm",
+             *         "mass": "g",
+             *         "temperature": "c",
+             *         "volume": "ml"
+             *       },
+             *       "wall": "acrylic"
+             *     }
+             */
+            usual: components["schemas"]["Usual"];
+            /**
+             * sides that are seen
+             * @default [
+             *       "front",
+             *       "above"
+             *     ]
+             */
+            viewing_sides: ("front" | "back" | "left" | "right" | "above")[];
+            /**
+             * walls stay as part of the piece
+             * @default false
+             */
+            walls_stay: boolean;
+            /**
+             * Water
+             * @default green
+             * @enum {string}
+             */
+            water: "clear" | "blue" | "green" | "murky";
+            /**
+             * inner width of the tank
+             * @default 140
+             */
+            width_mm: number;
+        };
+        /**
+         * Begun
+         * @description A scene to begin with, its summary, and how many stops it has.
+         */
+        Begun: {
+            scene: components["schemas"]["Scene"];
+            /** Stops Count */
+            stops_count: number;
+            summary: components["schemas"]["Summary"];
         };
         /**
          * Bond
@@ -992,6 +1240,10 @@ export interface components {
              * @default #f4f1ea
              */
             backdrop_srgb: string;
+            /** most that the resin may cost */
+            budget?: number | null;
+            /** day by which it is wanted */
+            deadline?: string | null;
             /**
              * years on display at which it is judged
              * @default 0
@@ -1007,6 +1259,8 @@ export interface components {
              * Format: date-time
              */
             first_pour_at: string;
+            /** free hours */
+            free?: components["schemas"]["FreeHours"] | null;
             /**
              * Idea
              * @default
@@ -1028,6 +1282,8 @@ export interface components {
              * @default 1
              */
             pieces_count: number;
+            /** price of the mixed resin */
+            price_per_kg?: number | null;
             room: components["schemas"]["Room"];
             /** scale, 1 to */
             scale: number;
@@ -1415,6 +1671,18 @@ export interface components {
             dose_drops_per_100g: number;
         };
         /**
+         * Dropped
+         * @description Where a new figure was dropped; null: anywhere along that axis.
+         */
+        Dropped: {
+            /** Behind Mm */
+            behind_mm?: number | null;
+            /** Depth Mm */
+            depth_mm?: number | null;
+            /** X Mm */
+            x_mm?: number | null;
+        };
+        /**
          * DryBasin
          * @description A hollow that stays dry until its rim is passed, then fills all at once.
          */
@@ -1440,7 +1708,7 @@ export interface components {
          */
         EditAsked: {
             /** Change */
-            change: components["schemas"]["SplitPour"] | components["schemas"]["TakePourOut"] | components["schemas"]["Shoal"] | components["schemas"]["TakeFigureOut"];
+            change: components["schemas"]["SplitPour"] | components["schemas"]["TakePourOut"] | components["schemas"]["Shoal"] | components["schemas"]["TakeFigureOut"] | components["schemas"]["FillLine"];
             scene: components["schemas"]["Scene"];
         };
         /**
@@ -1672,6 +1940,19 @@ export interface components {
             spread_mm: number;
         };
         /**
+         * FillLine
+         * @description Another height of the water; walls, sheet and pours follow.
+         */
+        FillLine: {
+            /** Fill Mm */
+            fill_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill_line";
+        };
+        /**
          * Filling
          * @description How the water grows with height, and what air and hollows do to it.
          *
@@ -1780,6 +2061,28 @@ export interface components {
             unit: string;
         };
         /**
+         * FreeHours
+         * @description When a person can stand at the bench, by the kind of day; None: not at all.
+         */
+        FreeHours: {
+            /**
+             * free on weekdays
+             * @default [
+             *       17,
+             *       22
+             *     ]
+             */
+            weekday: number[] | null;
+            /**
+             * free at weekends
+             * @default [
+             *       8,
+             *       22
+             *     ]
+             */
+            weekend: number[] | null;
+        };
+        /**
          * FreeShape
          * @description Corners in order, each (from the left, behind the glass) within the inner size.
          */
@@ -1791,6 +2094,36 @@ export interface components {
             kind: "free";
             /** corners of the tank */
             points_mm: number[][];
+        };
+        /**
+         * Glance
+         * @description What the first page says of a scene. `worst` is its first flag and how grave it is, if it has any.
+         */
+        Glance: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Demould At */
+            demould_at: string | null;
+            /** First Pour At */
+            first_pour_at: string;
+            /** Inside Mm */
+            inside_mm: number[];
+            /** Mix G */
+            mix_g: number;
+            /** Pours Count */
+            pours_count: number;
+            /** Resin Ml */
+            resin_ml: number;
+            /** Scale */
+            scale: number;
+            /** Unit Length */
+            unit_length: string;
+            /** Worst */
+            worst: string | null;
+            /** Worst Grade */
+            worst_grade: string | null;
         };
         /**
          * HandsOn
@@ -2389,6 +2722,14 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** Size Mm */
             size_mm?: number | null;
+            /**
+             * @default {
+             *       "behind_mm": null,
+             *       "depth_mm": null,
+             *       "x_mm": null
+             *     }
+             */
+            spot: components["schemas"]["Dropped"];
         };
         /**
          * Night
@@ -3626,6 +3967,29 @@ export interface components {
             scene: components["schemas"]["SceneState"];
         };
         /**
+         * StartAsked
+         * @description When its first pour may be.
+         */
+        StartAsked: {
+            /**
+             * start of the first pour
+             * Format: date-time
+             */
+            first_pour_at: string;
+        };
+        /**
+         * StartRow
+         * @description A piece to start from.
+         */
+        StartRow: {
+            /** About */
+            about: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Starting
          * @description A simple bed for a tank.
          */
@@ -3641,6 +4005,22 @@ export interface components {
         Step: {
             /** Base Revision */
             base_revision: number;
+        };
+        /**
+         * Summary
+         * @description The plan in sentences: when hands are needed, cost, what can go wrong, what to buy, what is not known.
+         */
+        Summary: {
+            /** Buy */
+            buy: string[];
+            /** Cost */
+            cost: string[];
+            /** Unknown */
+            unknown: string[];
+            /** Waits */
+            waits: string[];
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * TakeFigureOut
@@ -3777,6 +4157,77 @@ export interface components {
             volume: "ml" | "floz";
         };
         /**
+         * Usual
+         * @description What a person has and does in every piece, until one says otherwise.
+         */
+        Usual: {
+            /**
+             * base
+             * @default wood
+             */
+            base: string;
+            /**
+             * free hours
+             * @default {
+             *       "weekday": [
+             *         17,
+             *         22
+             *       ],
+             *       "weekend": [
+             *         8,
+             *         22
+             *       ]
+             *     }
+             */
+            free: components["schemas"]["FreeHours"] | null;
+            /**
+             * colourants owned
+             * @default [
+             *       "turquoise-ink",
+             *       "deep-blue-ink",
+             *       "leaf-green-ink",
+             *       "burnt-umber-ink"
+             *     ]
+             */
+            owned: string[];
+            /** price of the mixed resin */
+            price_per_kg?: number | null;
+            /**
+             * resin at hand
+             * @default deep
+             */
+            resin_id: string;
+            /**
+             * room by day
+             * @default 22
+             */
+            room_day_c: number;
+            /**
+             * room by night
+             * @default 20
+             */
+            room_night_c: number;
+            /**
+             * seal of the dam
+             * @default silicone
+             */
+            seal: string;
+            /**
+             * @default {
+             *       "length": "mm",
+             *       "mass": "g",
+             *       "temperature": "c",
+             *       "volume": "ml"
+             *     }
+             */
+            units: components["schemas"]["Units"];
+            /**
+             * sheet of the dam
+             * @default acrylic
+             */
+            wall: string;
+        };
+        /**
          * Vent
          * @description A hole drilled upward from a point in the figure's own frame.
          */
@@ -3827,6 +4278,19 @@ export interface components {
             material: components["schemas"]["SolidMaterial"];
             /** wall thickness */
             thickness_mm: number;
+        };
+        /**
+         * Wanted
+         * @description So many figures of a kind.
+         */
+        Wanted: {
+            /**
+             * number of figures
+             * @default 1
+             */
+            count: number;
+            /** Kind */
+            kind: string;
         };
         /**
          * WaterProfile
@@ -4105,6 +4569,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Heights"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5183,6 +5680,59 @@ export interface operations {
             };
         };
     };
+    glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    scene_picture: {
+        parameters: {
+            query?: {
+                width?: number;
+            };
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     redo_scene: {
         parameters: {
             query?: never;
@@ -5386,6 +5936,114 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    list_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartRow"][];
+                };
+            };
+        };
+    };
+    begin_like: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_usual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Usual"];
+                };
+            };
+        };
+    };
+    keep_usual: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Usual"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Usual"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

@@ -115,8 +115,8 @@ def ground(
 
 
 def thing(
-    name: str, solids: list[Solid], material: str, colour: str, holding: str, at: tuple[float, float, float] = (0, 0, 0),
-    **more: Any,
+    name: str, solids: list[Solid], material: str, colour: str, holding: str,
+    at: tuple[float, float, float] = (0, 0, 0), **more: Any,
 ) -> Figure:
     """A figure of a start; its id is its name."""
     return Figure(

@@ -1,0 +1,62 @@
+"""From a few answers to a scene over HTTP, and the starts; nothing is stored."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from library.actions import library_of
+from ninja import Router, Schema
+from pydantic import Field
+from studio.schemas import Refusal
+
+from gondola_core.studies.begin import Beginning, Begun, begin, begun_json
+from gondola_core.studies.starts import STARTS, begin_like
+
+router = Router(tags=["begin"])
+
+
+class Asked(Schema):
+    """The answers so far, and what the clock in the room says."""
+
+    beginning: Beginning
+    now: Annotated[datetime, Field(title="time in the room")]
+
+
+class StartRow(Schema):
+    """A piece to start from."""
+
+    key: str
+    name: str
+    about: str
+
+
+class StartAsked(Schema):
+    """When its first pour may be."""
+
+    first_pour_at: Annotated[datetime, Field(title="start of the first pour")]
+
+
+@router.post("/begin", response={200: Begun, 422: Refusal}, operation_id="begin")
+def begin_piece(request: HttpRequest, payload: Asked) -> HttpResponse:
+    """A whole plan from a few answers."""
+    shelf = library_of(owner=request.user)
+    return _said(begin(payload.beginning, payload.now.replace(tzinfo=None), shelf))
+
+
+@router.get("/starts", response=list[StartRow], operation_id="list_starts")
+def list_starts(request: HttpRequest) -> list[StartRow]:
+    """Pieces to start from."""
+    return [StartRow(key=one.key, name=one.name, about=one.about) for one in STARTS.values()]
+
+
+@router.post("/starts/{key}", response={200: Begun, 422: Refusal}, operation_id="begin_like")
+def start(request: HttpRequest, key: str, payload: StartAsked) -> HttpResponse:
+    """The plan of a start, from a day on."""
+    at = payload.first_pour_at.replace(second=0, microsecond=0, tzinfo=None)
+    return _said(begin_like(key, at))
+
+
+def _said(begun: Begun) -> HttpResponse:
+    return HttpResponse(begun_json(begun), content_type="application/json")
