@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from datetime import datetime
 from typing import Annotated
 
@@ -11,10 +12,16 @@ from ninja import Router, Schema
 from pydantic import Field
 from studio.schemas import Refusal
 
+from gondola_core.evaluate import KEEPER
 from gondola_core.studies.begin import Beginning, Begun, begin, begun_json
 from gondola_core.studies.starts import STARTS, begin_like
+from gondola_core.views.picture import picture, png_of
 
 router = Router(tags=["begin"])
+
+
+ANY_DAY = datetime(2027, 3, 6, 9, 0)
+PIXELS = 520
 
 
 class Asked(Schema):
@@ -56,6 +63,20 @@ def start(request: HttpRequest, key: str, payload: StartAsked) -> HttpResponse:
     """The plan of a start, from a day on."""
     at = payload.first_pour_at.replace(second=0, microsecond=0, tzinfo=None)
     return _said(begin_like(key, at))
+
+
+@router.get("/starts/{key}/picture", operation_id="start_picture")
+def start_picture(request: HttpRequest, key: str) -> HttpResponse:
+    """A start as it will look, as a PNG; the same every day."""
+    kept = {"Cache-Control": "private, max-age=3600"}
+    return HttpResponse(_start_picture(key), content_type="image/png", headers=kept)
+
+
+@functools.lru_cache(maxsize=16)
+def _start_picture(key: str) -> bytes:
+    scene = begin_like(key, ANY_DAY).scene
+    view = "above" if scene.brief.viewing_sides[0] == "above" else "front"
+    return png_of(picture(scene, view, PIXELS, {}, KEEPER))
 
 
 def _said(begun: Begun) -> HttpResponse:

@@ -14,6 +14,7 @@ from studio.schemas import Refusal
 
 from gondola_core.checks import Severity
 from gondola_core.evaluate import KEEPER, evaluate
+from gondola_core.scene import Units
 from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 
 router = Router(tags=["glance"])
@@ -33,7 +34,7 @@ class Glance(Schema):
     counts: dict[str, int]
     worst: str | None
     worst_grade: str | None
-    unit_length: str
+    units: Units
 
 
 def _own(request: HttpRequest, scene_id: int) -> Scene:
@@ -52,7 +53,7 @@ def glance(request: HttpRequest, scene_id: int) -> Glance:
         first_pour_at=scene.brief.first_pour_at.isoformat(timespec="minutes"), demould_at=outcome.whole.demould_at,
         counts={one.value: sum(flag.severity is one for flag in outcome.flags) for one in Severity},
         worst=first.title if first else None, worst_grade=first.severity.value if first else None,
-        unit_length=scene.brief.units.length,
+        units=scene.brief.units,
     )
 
 

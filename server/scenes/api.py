@@ -12,14 +12,12 @@ from shapes.schemas import Heights
 from studio.bodies import read_body
 from studio.schemas import Refusal
 
-from gondola_core.samples import blank
 from gondola_core.scene import LARGEST_FILE, read_scene
 from gondola_core.shape.bedform import LARGEST_MAP_FILE, map_heights
 
 from . import actions
 from .models import Scene
 from .schemas import (
-    Beginning,
     Restore,
     RevisionRow,
     SceneRow,
@@ -60,15 +58,6 @@ def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
     """From a scene file of any version."""
     document = read_scene(read_body(request, LARGEST_FILE, "a scene file"))
     scene = actions.create_scene(owner=request.user, document=document, note="brought in")
-    return 201, actions.state_of(scene)
-
-
-@router.post("/scenes/blank", response={201: SceneState, 422: Refusal}, operation_id="begin_scene")
-def begin_scene(request: HttpRequest, payload: Beginning) -> tuple[int, SceneState]:
-    """An empty scene to build from."""
-    name = payload.name.strip()[:80] or "New scene"
-    document = blank(name, payload.first_pour_at)
-    scene = actions.create_scene(owner=request.user, document=document, note="begun")
     return 201, actions.state_of(scene)
 
 

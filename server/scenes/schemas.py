@@ -29,13 +29,6 @@ class SceneState(Schema):
     document: SceneDocument
 
 
-class Beginning(Schema):
-    """A new scene by its name, and the local moment at which its first pour may begin."""
-
-    name: str
-    first_pour_at: datetime
-
-
 class SceneWrite(Schema):
     """A changed document and the revision that it was made from."""
 

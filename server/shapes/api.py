@@ -11,12 +11,13 @@ from studio.units import reader_of
 
 from gondola_core.shape.bedform import measured_heights, starter_heights
 from gondola_core.shape.bodies.bringing import LARGEST_MESH_FILE
+from gondola_core.shape.photographed import photographed_depths
 from gondola_core.shape.templates import mesh_figure, new_figure
-from gondola_core.studies.placing import Spot, place_figure
+from gondola_core.studies.placing import ANYWHERE, Spot, place_figure
 from gondola_core.views.surface_paint import mean_colour
 
 from . import actions
-from .schemas import Heights, Made, Measuring, MeshState, NewFigure, Starting
+from .schemas import Heights, Made, Measuring, MeshState, NewFigure, Photographed, Places, Starting
 
 router = Router(tags=["shapes"])
 _FILE = {
@@ -58,6 +59,13 @@ def measure_bed(request: HttpRequest, payload: Measuring) -> Heights:
     return Heights(heights_mm=measured_heights(payload.points, payload.tank))
 
 
+@router.post("/beds/photographed", response={200: Places, 422: Refusal}, operation_id="photograph_bed")
+def photograph_bed(request: HttpRequest, payload: Photographed) -> Places:
+    """Where depths were clicked on a photograph; the photograph itself stays with the person."""
+    depths = [(one.at_px[0], one.at_px[1], one.depth_mm) for one in payload.depths]
+    return Places(measured=photographed_depths((payload.width_mm, payload.behind_mm), payload.corners_px, depths))
+
+
 @router.post("/figures/new", response={200: Made, 422: Refusal}, operation_id="make_figure")
 def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
     if payload.mesh_id is not None:
@@ -72,4 +80,5 @@ def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
     meshes = actions.meshes_for(owner=request.user, document=payload.scene)
     if payload.mesh_id is not None:
         meshes = {**meshes, payload.mesh_id: mesh}
-    return Made(figure=place_figure(payload.scene, figure, Spot(**payload.spot.dict()), meshes))
+    spot = ANYWHERE if payload.spot is None else Spot(**payload.spot.dict())
+    return Made(figure=place_figure(payload.scene, figure, spot, meshes))

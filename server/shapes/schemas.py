@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from ninja import Schema
+from pydantic import Field
 
 from gondola_core.scene import Figure, MeasuredDepth, Scene, Tank
 
@@ -34,6 +37,31 @@ class Measuring(Schema):
     tank: Tank
 
 
+Pixel = Annotated[list[float], Field(min_length=2, max_length=2)]
+
+
+class ClickedDepth(Schema):
+    """A depth at a place of a photograph."""
+
+    at_px: Pixel
+    depth_mm: float
+
+
+class Photographed(Schema):
+    """Corners of the dam on a photograph (front left, front right, back right, back left), and depths."""
+
+    width_mm: Annotated[float, Field(title="inner width of the tank", ge=15, le=1200)]
+    behind_mm: Annotated[float, Field(title="inner size from the glass to the back", ge=15, le=1200)]
+    corners_px: Annotated[list[Pixel], Field(min_length=4, max_length=4)]
+    depths: Annotated[list[ClickedDepth], Field(max_length=400)]
+
+
+class Places(Schema):
+    """Depths where they were measured."""
+
+    measured: list[MeasuredDepth]
+
+
 class Heights(Schema):
     """Heights of a bed, rows from the glass to the back."""
 
@@ -56,7 +84,7 @@ class NewFigure(Schema):
     size_mm: float | None = None
     mesh_id: str | None = None
     name: str | None = None
-    spot: Dropped = Dropped()
+    spot: Dropped | None = None
 
 
 class Made(Schema):

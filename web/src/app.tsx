@@ -1,17 +1,30 @@
+import { Box } from "@chakra-ui/react";
+import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 
-import { PourSheet } from "./features/sheet";
-import { SceneList } from "./workspace/scene-list";
-import { Workspace } from "./workspace/workspace";
+import { FirstPage } from "./workspace/first-page";
+
+const BeginPage = lazy(() => import("./workspace/begin-page"));
+const PourSheet = lazy(() => import("./features/sheet"));
+const Workspace = lazy(() => import("./workspace/workspace"));
 
 export function App() {
   return (
-    <Routes>
-      <Route path="/" element={<SceneList />} />
-      <Route path="/scenes/:sceneId" element={<Navigate to="pours" replace />} />
-      <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
-      <Route path="/scenes/:sceneId/:stage" element={<Workspace />} />
-      <Route path="*" element={<Navigate to="/" replace />} />
-    </Routes>
+    <Suspense
+      fallback={
+        <Box padding="12" color="soft">
+          Unrolling the sheet ...
+        </Box>
+      }
+    >
+      <Routes>
+        <Route path="/" element={<FirstPage />} />
+        <Route path="/begin" element={<BeginPage />} />
+        <Route path="/scenes/:sceneId" element={<Navigate to="pours" replace />} />
+        <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
+        <Route path="/scenes/:sceneId/:stage" element={<Workspace />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
+    </Suspense>
   );
 }

@@ -25,6 +25,7 @@ from ..scene import (
     Brief,
     Dose,
     Figure,
+    MeasuredDepth,
     Pour,
     Room,
     ScaleTrue,
@@ -38,7 +39,7 @@ from ..scene import (
 )
 from ..scene.brief import FreeHours, Side
 from ..scene.schedule import next_free_h
-from ..shape.bedform import bed_grid, starter_heights
+from ..shape.bedform import bed_grid, measured_heights, starter_heights
 from ..shape.templates import new_figure
 from ..tint.solver import solve_water
 from ..words import Words, words
@@ -102,6 +103,7 @@ class Beginning(Part):
     ]
     walls_stay: Annotated[bool, Field(title="walls stay as part of the piece")] = False
     bed: Literal["level", "slope", "bowl", "ledge", "channel", "reef"] = "slope"
+    measured: Annotated[list[MeasuredDepth], Field(title="measured depths", max_length=400)] = []
     bed_material: Annotated[Key, Field(title="material of the bed")] = "plaster"
     water: WaterLook = "green"
     figures: Annotated[list[Wanted], Field(title="figures", max_length=8)] = [Wanted(kind="fish", count=3)]
@@ -193,8 +195,6 @@ def _ground(beginning: Beginning, today: datetime, shelf: Library) -> Scene:
     usual = beginning.usual
     resin = _from(shelf.resins, usual.resin_id, "usual.resin_id")
     tank = _tank(beginning, shelf)
-    x, y = bed_grid(tank)
-    level = [[round(LEVEL_SHARE * tank.fill_height_mm, 1)] * len(x) for _ in y]
     return Scene(
         name=beginning.name,
         brief=Brief(
@@ -205,7 +205,7 @@ def _ground(beginning: Beginning, today: datetime, shelf: Library) -> Scene:
         ),
         tank=tank,
         bed=Bed(
-            heights_mm=level if beginning.bed == "level" else starter_heights(beginning.bed, tank),
+            heights_mm=_heights(beginning, tank), measured=beginning.measured,
             material=_from(shelf.solids, beginning.bed_material, "bed_material"), sealed=True,
         ),
         resins=[resin, *(one for one in shelf.resins.values() if one.id != resin.id)],
@@ -213,6 +213,15 @@ def _ground(beginning: Beginning, today: datetime, shelf: Library) -> Scene:
         pours=[Pour(id="pour-1", top_depth_mm=0, resin_id=resin.id, mix_c=22, wait_h=0)],
         wish=_wish(beginning.water, WATERS[beginning.water][:1]),
     )
+
+
+def _heights(beginning: Beginning, tank: Tank) -> list[list[float]]:
+    if beginning.measured:
+        return measured_heights(beginning.measured, tank)
+    if beginning.bed == "level":
+        x, y = bed_grid(tank)
+        return [[round(LEVEL_SHARE * tank.fill_height_mm, 1)] * len(x) for _ in y]
+    return starter_heights(beginning.bed, tank)
 
 
 def _tank(beginning: Beginning, shelf: Library) -> Tank:

@@ -41,6 +41,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beds/photographed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Photograph Bed
+         * @description Where depths were clicked on a photograph; the photograph itself stays with the person.
+         */
+        post: operations["photograph_bed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/beds/start": {
         parameters: {
             query?: never;
@@ -600,26 +620,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/scenes/blank": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Begin Scene
-         * @description An empty scene to build from.
-         */
-        post: operations["begin_scene"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/scenes/{scene_id}": {
         parameters: {
             query?: never;
@@ -857,6 +857,26 @@ export interface paths {
          * @description The plan of a start, from a day on.
          */
         post: operations["begin_like"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starts/{key}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Start Picture
+         * @description A start as it will look, as a PNG; the same every day.
+         */
+        get: operations["start_picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1105,6 +1125,11 @@ export interface components {
              *     ]
              */
             figures: components["schemas"]["Wanted"][];
+            /**
+             * measured depths
+             * @default []
+             */
+            measured: components["schemas"]["MeasuredDepth"][];
             /**
              * Name
              * @default A new piece
@@ -1394,6 +1419,16 @@ export interface components {
             source: string;
             /** Stage */
             stage: string;
+        };
+        /**
+         * ClickedDepth
+         * @description A depth at a place of a photograph.
+         */
+        ClickedDepth: {
+            /** At Px */
+            at_px: number[];
+            /** Depth Mm */
+            depth_mm: number;
         };
         /**
          * Colourant
@@ -2118,8 +2153,7 @@ export interface components {
             resin_ml: number;
             /** Scale */
             scale: number;
-            /** Unit Length */
-            unit_length: string;
+            units: components["schemas"]["Units"];
             /** Worst */
             worst: string | null;
             /** Worst Grade */
@@ -2722,14 +2756,7 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** Size Mm */
             size_mm?: number | null;
-            /**
-             * @default {
-             *       "behind_mm": null,
-             *       "depth_mm": null,
-             *       "x_mm": null
-             *     }
-             */
-            spot: components["schemas"]["Dropped"];
+            spot?: components["schemas"]["Dropped"] | null;
         };
         /**
          * Night
@@ -2934,6 +2961,20 @@ export interface components {
             x_mm: number;
         };
         /**
+         * Photographed
+         * @description Corners of the dam on a photograph (front left, front right, back right, back left), and depths.
+         */
+        Photographed: {
+            /** inner size from the glass to the back */
+            behind_mm: number;
+            /** Corners Px */
+            corners_px: number[][];
+            /** Depths */
+            depths: components["schemas"]["ClickedDepth"][];
+            /** inner width of the tank */
+            width_mm: number;
+        };
+        /**
          * PickedColour
          * @description The back wall wished in a colour at a depth.
          */
@@ -2981,6 +3022,14 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * Places
+         * @description Depths where they were measured.
+         */
+        Places: {
+            /** Measured */
+            measured: components["schemas"]["MeasuredDepth"][];
         };
         /**
          * Pour
@@ -4549,6 +4598,39 @@ export interface operations {
             };
         };
     };
+    photograph_bed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Photographed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Places"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     start_bed: {
         parameters: {
             query?: never;
@@ -5513,39 +5595,6 @@ export interface operations {
             };
         };
     };
-    begin_scene: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Beginning"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SceneState"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     read_scene: {
         parameters: {
             query?: never;
@@ -5992,6 +6041,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Refusal"];
                 };
+            };
+        };
+    };
+    start_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

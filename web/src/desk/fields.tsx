@@ -2,7 +2,7 @@ import { Entry } from "../ui/row";
 import { hoursText, lengthText, massText, smallAreaText, temperatureText } from "../units/display";
 import { readQuantity } from "../units/entry";
 import { type QuantityName, unitOf } from "../units/table";
-import { useDocument } from "./document";
+import { useUnits } from "./units";
 
 interface Field {
   label: string;
@@ -12,7 +12,7 @@ interface Field {
 
 /** A quantity that can be typed in any form, shown in the person's own unit. */
 function QuantityField(props: Field & { quantity: QuantityName; shown: string; round: number }) {
-  const { units } = useDocument();
+  const units = useUnits();
   const { quantity, round } = props;
   return (
     <Entry
@@ -28,17 +28,17 @@ function QuantityField(props: Field & { quantity: QuantityName; shown: string; r
 }
 
 export function LengthField(field: Field) {
-  const { units } = useDocument();
+  const units = useUnits();
   return <QuantityField {...field} quantity="length" shown={lengthText(field.value, units, 1)} round={100} />;
 }
 
 export function TemperatureField(field: Field) {
-  const { units } = useDocument();
+  const units = useUnits();
   return <QuantityField {...field} quantity="temperature" shown={temperatureText(field.value, units, 1)} round={10} />;
 }
 
 export function MassField(field: Field) {
-  const { units } = useDocument();
+  const units = useUnits();
   return <QuantityField {...field} quantity="mass" shown={massText(field.value, units)} round={1000} />;
 }
 
@@ -49,13 +49,13 @@ export function HoursField(field: Field) {
 }
 
 export function SmallAreaField(field: Field) {
-  const { units } = useDocument();
+  const units = useUnits();
   return <QuantityField {...field} quantity="small_area" shown={smallAreaText(field.value, units)} round={10} />;
 }
 
 /** A bare number, or one with a unit that everybody reads alike. */
 export function NumberField({ label, value, take, unit = "" }: Field & { unit?: string }) {
-  const { units } = useDocument();
+  const units = useUnits();
   const read = (text: string) => readQuantity(unit ? text.replace(unit, "").trim() : text, "plain", units);
   return (
     <Entry

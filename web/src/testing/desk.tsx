@@ -11,6 +11,7 @@ import type { Outcome, Scene, Shelf, Units } from "../api/types";
 import { ChoiceContext } from "../desk/choice";
 import { CursorContext, CursorHandsContext } from "../desk/cursor";
 import { type Document, DocumentContext } from "../desk/document";
+import { UnitsContext } from "../desk/units";
 import { DepthContext } from "../sounding/scales";
 import { system } from "../theme";
 import fixture from "./quarry-pool.json";
@@ -84,11 +85,13 @@ export function lay(part: ReactNode, laid: Laid = {}) {
       <QueryClientProvider client={queries}>
         <MemoryRouter>
           <DocumentContext value={document}>
-            <CursorHandsContext value={{ lower: asked.lower, scrub: asked.scrub }}>
-              <ChoiceContext value={choice}>
-                <CursorContext value={{ depth_mm: laid.depth_mm ?? 70, at_h: laid.at_h ?? 32 }}>{part}</CursorContext>
-              </ChoiceContext>
-            </CursorHandsContext>
+            <UnitsContext value={document.units}>
+              <CursorHandsContext value={{ lower: asked.lower, scrub: asked.scrub }}>
+                <ChoiceContext value={choice}>
+                  <CursorContext value={{ depth_mm: laid.depth_mm ?? 70, at_h: laid.at_h ?? 32 }}>{part}</CursorContext>
+                </ChoiceContext>
+              </CursorHandsContext>
+            </UnitsContext>
           </DocumentContext>
         </MemoryRouter>
       </QueryClientProvider>

@@ -129,3 +129,10 @@ export function clockText(text: string): string {
 export function whenText(text: string | null): string {
   return text === null ? "not in this room" : `${dayText(text)}, ${clockText(text)}`;
 }
+
+/** The clock in the room, as a document writes it. */
+export function localNow(): string {
+  const now = new Date();
+  const two = (part: number) => String(part).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}T${two(now.getHours())}:${two(now.getMinutes())}`;
+}

@@ -4,6 +4,7 @@ import type { Outcome } from "../api/types";
 import { type Choice, ChoiceContext } from "../desk/choice";
 import { type Cursor, CursorContext, type CursorHands, CursorHandsContext } from "../desk/cursor";
 import { type Document, DocumentContext } from "../desk/document";
+import { UnitsContext } from "../desk/units";
 import type { Answered } from "../desk/use-outcome";
 import type { SceneWork } from "../desk/use-scene";
 import type { useTrial } from "../desk/use-trial";
@@ -55,13 +56,15 @@ export function Desk({ work, tried, answered, children }: Laid) {
   const tools = useBedToolsState(shown.tank.inner_behind_mm);
   return (
     <DocumentContext value={document}>
-      <CursorHandsContext value={hands}>
-        <ChoiceContext value={choice}>
-          <CursorContext value={cursor}>
-            <BedToolsContext value={tools}>{children}</BedToolsContext>
-          </CursorContext>
-        </ChoiceContext>
-      </CursorHandsContext>
+      <UnitsContext value={document.units}>
+        <CursorHandsContext value={hands}>
+          <ChoiceContext value={choice}>
+            <CursorContext value={cursor}>
+              <BedToolsContext value={tools}>{children}</BedToolsContext>
+            </CursorContext>
+          </ChoiceContext>
+        </CursorHandsContext>
+      </UnitsContext>
     </DocumentContext>
   );
 }

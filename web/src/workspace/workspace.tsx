@@ -16,7 +16,7 @@ import { Desk } from "./desk";
 import { Header } from "./header";
 import { Middle } from "./middle";
 
-export function Workspace() {
+export default function Workspace() {
   const { sceneId, stage } = useParams();
   const id = Number(sceneId);
   const first = useQuery({

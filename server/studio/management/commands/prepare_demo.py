@@ -21,7 +21,8 @@ class Command(BaseCommand):
     def handle(self, *_args: Any, **_options: Any) -> None:
         call_command("migrate", verbosity=0)
         owner = demo_owner()
-        for make in SAMPLES.values():
+        # the newest stands first on the page
+        for make in reversed(SAMPLES.values()):
             sample = make()
             if not Scene.objects.filter(owner=owner, name=sample.name).exists():
                 create_scene(owner=owner, document=sample, note="sample")

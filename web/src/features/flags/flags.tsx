@@ -4,25 +4,11 @@ import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
 
 import type { Flag, Outcome, Units } from "../../api/types";
+import { Mark, TONES } from "../../ui/mark";
 import { Deed, Pill } from "../../ui/pill";
 import { Title } from "../../ui/row";
 import { temperatureText, whenText } from "../../units/display";
 import { Problem } from "../../ui/problem";
-
-const TONES = { stop: "caution", watch: "watch", note: "depth" } as const;
-
-/** Told apart by shape and word as well as by colour. */
-function Mark({ severity }: { severity: Flag["severity"] }) {
-  return (
-    <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
-      {severity === "stop" ? <rect x="2" y="2" width="12" height="12" fill="var(--caution)" /> : null}
-      {severity === "watch" ? <path d="M8 2 15 14H1Z" fill="none" stroke="var(--watch)" strokeWidth="1.8" /> : null}
-      {severity === "note" ? (
-        <circle cx="8" cy="8" r="5.5" fill="none" stroke="var(--depth)" strokeWidth="1.8" />
-      ) : null}
-    </svg>
-  );
-}
 
 export function Flags() {
   const desk = useDocument();

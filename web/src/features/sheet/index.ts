@@ -1,1 +1,1 @@
-export { PourSheet } from "./pour-sheet";
+export { PourSheet as default } from "./pour-sheet";

@@ -1,0 +1,1 @@
+export { BeginPiece } from "./begin";

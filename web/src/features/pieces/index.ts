@@ -1,0 +1,3 @@
+export { NextHour } from "./next-hour";
+export { Piece } from "./piece";
+export { useGlances } from "./glances";

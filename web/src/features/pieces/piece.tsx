@@ -1,0 +1,72 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { Link } from "react-router";
+
+import type { Glance, SceneRow } from "../../api/types";
+import { Mark, TONES } from "../../ui/mark";
+import { dayText, lengthText, massText } from "../../units/display";
+
+const GRADES = ["stop", "watch", "note"] as const;
+
+/** A scene as it looks, with what decides about it; the whole of it leads there. */
+export function Piece({ scene, glance, large }: { scene: SceneRow; glance: Glance | undefined; large: boolean }) {
+  return (
+    <Box as="article" aria-label={scene.name} minWidth="0">
+      <Link to={`/scenes/${scene.id}/pours`} aria-label={`Open ${scene.name}`}>
+        <Box
+          asChild
+          display="block"
+          width="100%"
+          aspectRatio={large ? 3 / 2 : 1}
+          objectFit="cover"
+          bg="wash"
+          fontSize="14px"
+          color="soft"
+        >
+          <img
+            src={`/api/scenes/${scene.id}/picture?width=${large ? 720 : 480}&revision=${scene.revision}`}
+            alt={`${scene.name}, as it will look`}
+          />
+        </Box>
+        <Box fontSize={large ? "26px" : "21px"} fontWeight={800} lineHeight="1.15" marginTop="10px">
+          {scene.name}
+        </Box>
+      </Link>
+      {glance ? <Told glance={glance} /> : <Box color="soft">Sounding it ...</Box>}
+    </Box>
+  );
+}
+
+function Told({ glance }: { glance: Glance }) {
+  const { units } = glance;
+  const [across, behind, deep] = glance.inside_mm.map((mm) => lengthText(mm, units));
+  const grade = GRADES.find((one) => one === glance.worst_grade);
+  const more = (glance.counts.stop ?? 0) + (glance.counts.watch ?? 0) + (glance.counts.note ?? 0) - 1;
+  return (
+    <>
+      <Box color="soft">
+        1:{glance.scale}, {across} x {behind}, {deep} deep
+      </Box>
+      <Box color="depth">
+        {glance.pours_count} {glance.pours_count === 1 ? "pour" : "pours"} of {massText(glance.mix_g, units)} from{" "}
+        {dayText(glance.first_pour_at)}
+        {glance.demould_at ? `, out of the dam ${dayText(glance.demould_at)}` : ""}
+      </Box>
+      {grade ? (
+        <Flex gap="2" align="baseline" marginTop="2px">
+          <Box flexShrink={0} transform="translateY(2px)">
+            <Mark severity={grade} />
+          </Box>
+          <Box>
+            <Box as="span" fontStyle="italic" fontWeight={700} color={TONES[grade]}>
+              {grade}{" "}
+            </Box>
+            {glance.worst}
+            {more > 0 ? <Box as="span" color="soft">{`, and ${more} more`}</Box> : null}
+          </Box>
+        </Flex>
+      ) : (
+        <Box color="soft">Nothing to stop, nothing to watch.</Box>
+      )}
+    </>
+  );
+}
