@@ -1,8 +1,9 @@
 import { BenchInspector } from "../features/bench";
+import { PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, ROUND, side } from "./views";
 
-const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false };
+const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false, Under: PourTable };
 
 export const bench: Stage = { word: "bench", Inspector: BenchInspector, views: [front(SHOWN), side(SHOWN), ROUND] };

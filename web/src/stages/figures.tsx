@@ -3,7 +3,7 @@ import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, ROUND, side } from "./views";
 
-const SHOWN: Shown = { profiles: "piece", movesFigures: true, offDisplay: false };
+const SHOWN: Shown = { profiles: "piece", movesFigures: true, offDisplay: false, Under: null };
 
 export const figures: Stage = {
   word: "figures",

@@ -3,6 +3,6 @@ import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, ROUND, side } from "./views";
 
-const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false };
+const SHOWN: Shown = { profiles: "piece", movesFigures: false, offDisplay: false, Under: null };
 
 export const finish: Stage = { word: "finish", Inspector: FinishInspector, views: [front(SHOWN), side(SHOWN), ROUND] };

@@ -1,12 +1,12 @@
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
 import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
-import { Air, FineCheck, PourInspector } from "../features/pours";
+import { Air, FineCheck, PourInspector, PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, heat, ROUND, side } from "./views";
 
-const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false };
+const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false, Under: PourTable };
 /** From this peak it is worth asking why. */
 const WARM_C = 35;
 
@@ -14,15 +14,18 @@ function PoursInspector() {
   const { outcome } = useDocument();
   const { pourNumber } = useChoice();
   const cure = outcome.pours[pourNumber - 1]?.heat.cure;
+  const hot = cure && cure.peak_c > WARM_C ? [{ word: "why hot", part: <WhyHot /> }] : [];
   return (
-    <PourInspector>
-      {cure && cure.peak_c > WARM_C ? <WhyHot /> : null}
-      <Cup />
-      <Air />
-      <Stager />
-      <FromSheet />
-      <FineCheck />
-    </PourInspector>
+    <PourInspector
+      more={[
+        ...hot,
+        { word: "cup", part: <Cup /> },
+        { word: "room", part: <Air /> },
+        { word: "staging", part: <Stager /> },
+        { word: "resin", part: <FromSheet /> },
+        { word: "fine check", part: <FineCheck /> },
+      ]}
+    />
   );
 }
 

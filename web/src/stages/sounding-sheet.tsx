@@ -2,7 +2,7 @@ import { useCursor } from "../desk/cursor";
 import { useDocument } from "../desk/document";
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
-import { type ReactNode, useMemo } from "react";
+import { type ComponentType, type ReactNode, useMemo } from "react";
 
 import { DepthContext, tankScale } from "../sounding/scales";
 import { useSize } from "../sounding/size";
@@ -20,79 +20,47 @@ const TOP = 66;
 const BASE = 14;
 const BETWEEN = 34;
 const MARGIN = 12;
+/** Below this width section and profiles stand under each other. */
+const NARROW = 700;
+const NARROW_LEFT = 92;
 
 /** What a stage shows and lets one drag on the sounding. */
 export interface Shown {
   profiles: ProfileSet;
   movesFigures: boolean;
   offDisplay: boolean;
+  /** what stands under the section; null for the bed from above */
+  Under: ComponentType | null;
 }
 
-/** The sounding: section and plan of the tank at one scale, profiles on the same depth axis. */
-export function SoundingSheet({
-  show,
-  side,
-  heat,
-  words,
-}: {
+interface Sheet {
   show: Shown;
   side: boolean;
   heat: boolean;
   words: ReactNode;
-}) {
-  const desk = useDocument();
+}
+
+/** The sounding: section of the tank and profiles on one depth axis, and what its stage wants below. */
+export function SoundingSheet(sheet: Sheet) {
   const [box, size] = useSize();
-  const made = usePicture(desk.scene, side ? "side" : "front");
-  const picture = made && made.view === (side ? "side" : "front") ? made.address : null;
-  const { tank } = desk.scene;
-  const across_mm = side ? tank.inner_behind_mm : tank.inner_width_mm;
-  const room = {
-    width: size.width - LEFT - 30 - PROFILES_WIDTH - MARGIN,
-    height: size.height - TOP - BASE - BETWEEN - MARGIN,
-  };
-  const scale = tankScale(room, {
-    width_mm: tank.inner_width_mm,
-    behind_mm: tank.inner_behind_mm,
-    fill_mm: tank.fill_height_mm,
-  });
-  const bottom = TOP + tank.fill_height_mm * scale;
-  const section: Frame = { x0: LEFT, top: TOP, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
-  const planTop = bottom + BASE + BETWEEN;
-  const plan: Frame = {
-    ...section,
-    top: planTop,
-    bottom: planTop + tank.inner_behind_mm * scale,
-    width_mm: tank.inner_width_mm,
-  };
-  const profilesX = size.width - PROFILES_WIDTH - MARGIN;
-  const frame = useMemo(
-    () => ({ depth: scaleLinear([0, tank.fill_height_mm], [TOP, bottom]), top: TOP, bottom }),
-    [tank.fill_height_mm, bottom],
-  );
+  const side = useSheetSide(sheet.side);
   return (
-    <Box ref={box} position="relative" overflow="hidden" minWidth="0" aria-label="Sounding" as="section">
-      <Flex position="absolute" left={`${LEFT - 4}px`} top="8px" gap="1" zIndex="1">
-        {words}
-      </Flex>
-      {size.width > 0 ? (
-        <DepthContext value={frame}>
-          <svg width={size.width} height={size.height}>
-            <TankSection
-              frame={section}
-              side={side}
-              picture={picture}
-              movable={show.movesFigures}
-              offDisplay={show.offDisplay}
-            />
-            <Profiles x={profilesX} set={show.profiles} />
-            {heat && !side ? <HeatLayer frame={section} /> : null}
-            <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
-            <Plan frame={plan} movable={show.movesFigures} />
-            <Gondola width={profilesX + PROFILES_WIDTH} />
-          </svg>
-        </DepthContext>
-      ) : null}
-      <Readout left={profilesX} top={bottom + 34} heat={heat} />
+    <Box
+      ref={box}
+      position="relative"
+      overflow="hidden"
+      minWidth="0"
+      minHeight={{ base: "auto", xl: "0" }}
+      aria-label="Sounding"
+      as="section"
+    >
+      {size.width === 0 ? (
+        sheet.words
+      ) : size.width < NARROW ? (
+        <Narrow {...sheet} {...side} width={size.width} />
+      ) : (
+        <Wide {...sheet} {...side} size={size} />
+      )}
       <VisuallyHidden>
         <ProfileTables />
       </VisuallyHidden>
@@ -100,14 +68,164 @@ export function SoundingSheet({
   );
 }
 
+/** The picture of the side that is looked at, and how far it is across. */
+function useSheetSide(side: boolean) {
+  const { scene } = useDocument();
+  const view = side ? "side" : "front";
+  const made = usePicture(scene, view);
+  return {
+    picture: made && made.view === view ? made.address : null,
+    across_mm: side ? scene.tank.inner_behind_mm : scene.tank.inner_width_mm,
+  };
+}
+
+interface Drawn extends Sheet {
+  picture: string | null;
+  across_mm: number;
+}
+
+function Wide({
+  show,
+  side,
+  heat,
+  words,
+  picture,
+  across_mm,
+  size,
+}: Drawn & { size: { width: number; height: number } }) {
+  const { tank } = useDocument().scene;
+  const plan = show.Under === null;
+  const room = {
+    width: size.width - LEFT - 30 - PROFILES_WIDTH - MARGIN,
+    height: size.height - TOP - BASE - BETWEEN - MARGIN - (plan ? 0 : UNDER_HEIGHT),
+  };
+  const scale = tankScale(room, {
+    width_mm: tank.inner_width_mm,
+    behind_mm: plan ? tank.inner_behind_mm : 0,
+    fill_mm: tank.fill_height_mm,
+  });
+  const bottom = TOP + tank.fill_height_mm * scale;
+  const section: Frame = { x0: LEFT, top: TOP, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
+  const planTop = bottom + BASE + BETWEEN;
+  const below: Frame = {
+    ...section,
+    top: planTop,
+    bottom: planTop + tank.inner_behind_mm * scale,
+    width_mm: tank.inner_width_mm,
+  };
+  const profilesX = size.width - PROFILES_WIDTH - MARGIN;
+  const frame = useDepthFrame(tank.fill_height_mm, TOP, bottom);
+  return (
+    <>
+      <Flex position="absolute" left={`${LEFT - 4}px`} top="8px" gap="1" zIndex="1">
+        {words}
+      </Flex>
+      <DepthContext value={frame}>
+        <svg width={size.width} height={size.height}>
+          <TankSection
+            frame={section}
+            side={side}
+            picture={picture}
+            movable={show.movesFigures}
+            offDisplay={show.offDisplay}
+          />
+          <Profiles x={profilesX} set={show.profiles} />
+          {heat && !side ? <HeatLayer frame={section} /> : null}
+          <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
+          {plan ? <Plan frame={below} movable={show.movesFigures} /> : null}
+          <Gondola width={profilesX + PROFILES_WIDTH} />
+        </svg>
+      </DepthContext>
+      {show.Under ? (
+        <Box
+          position="absolute"
+          style={{ left: 20, top: bottom + 34, width: profilesX - 44, bottom: 0 }}
+          overflowY="auto"
+        >
+          <show.Under />
+        </Box>
+      ) : null}
+      <Box position="absolute" style={{ left: profilesX, top: bottom + 34, width: PROFILES_WIDTH }}>
+        <Readout heat={heat} />
+      </Box>
+    </>
+  );
+}
+
+/** Room that is kept below the section for what its stage wants there. */
+const UNDER_HEIGHT = 150;
+
+/** On a phone: the section across the whole page, then the readings, the profiles, and what the stage wants. */
+function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & { width: number }) {
+  const { tank } = useDocument().scene;
+  const scale = Math.min((width - NARROW_LEFT - 34) / across_mm, 420 / tank.fill_height_mm);
+  const bottom = 24 + tank.fill_height_mm * scale;
+  const section: Frame = { x0: NARROW_LEFT, top: 24, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
+  const frame = useDepthFrame(tank.fill_height_mm, 24, bottom);
+  const lower = useDepthFrame(tank.fill_height_mm, TOP, bottom - 24 + TOP);
+  const planScale = (width - 40) / tank.inner_width_mm;
+  const below: Frame = {
+    x0: 20,
+    top: 24,
+    bottom: 24 + tank.inner_behind_mm * planScale,
+    scale: planScale,
+    width_mm: tank.inner_width_mm,
+    fill_mm: tank.fill_height_mm,
+  };
+  return (
+    <>
+      <Flex paddingLeft="12px" paddingTop="8px" gap="1" wrap="wrap">
+        {words}
+      </Flex>
+      <DepthContext value={frame}>
+        <svg width={width} height={bottom + 24}>
+          <TankSection
+            frame={section}
+            side={side}
+            picture={picture}
+            movable={show.movesFigures}
+            offDisplay={show.offDisplay}
+          />
+          {heat && !side ? <HeatLayer frame={section} /> : null}
+          <LayerLines frame={section} right={width - 6} />
+          <Gondola width={width - 6} />
+        </svg>
+      </DepthContext>
+      <Box paddingX="20px">
+        <Readout heat={heat} />
+      </Box>
+      <Box overflowX="auto" paddingX="20px">
+        <DepthContext value={lower}>
+          <svg width={PROFILES_WIDTH + 20} height={bottom + TOP} aria-label="Profiles" role="group">
+            <Profiles x={4} set={show.profiles} />
+          </svg>
+        </DepthContext>
+      </Box>
+      {show.Under ? (
+        <Box paddingX="20px" overflowX="auto">
+          <show.Under />
+        </Box>
+      ) : (
+        <svg width={width} height={below.bottom + 12}>
+          <Plan frame={below} movable={show.movesFigures} />
+        </svg>
+      )}
+    </>
+  );
+}
+
+function useDepthFrame(fill_mm: number, top: number, bottom: number) {
+  return useMemo(() => ({ depth: scaleLinear([0, fill_mm], [top, bottom]), top, bottom }), [fill_mm, top, bottom]);
+}
+
 const IN_HEAT = ["pour", "peak", "cured now", "smallest out"];
 
-function Readout({ left, top, heat }: { left: number; top: number; heat: boolean }) {
+function Readout({ heat }: { heat: boolean }) {
   const desk = useDocument();
   const cursor = useCursor();
   const readings = useReadings().filter((one) => !heat || IN_HEAT.includes(one.word));
   return (
-    <Box position="absolute" style={{ left, top, width: PROFILES_WIDTH }} aria-label="At the gondola" as="section">
+    <Box aria-label="At the gondola" as="section">
       <Box fontWeight={800} fontSize="16px">
         At the gondola,{" "}
         <Box as="span" fontStyle="italic" color="depth">

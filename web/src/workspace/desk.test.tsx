@@ -82,7 +82,7 @@ describe("the desk", () => {
     lay(
       <>
         <Flags />
-        <PourInspector>{null}</PourInspector>
+        <PourInspector more={[]} />
         <ProfileTables />
         <Ribbon />
         <Axis>

@@ -94,7 +94,13 @@ function Sheet({ stage }: { stage: Stage }) {
       <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px">
         <Flags />
       </Box>
-      <Box gridArea="sounding" height={{ base: "600px", xl: "auto" }} minHeight="0" minWidth="0" display="grid">
+      <Box
+        gridArea="sounding"
+        height={{ base: "auto", md: "600px", xl: "auto" }}
+        minHeight="0"
+        minWidth="0"
+        display="grid"
+      >
         <Middle stage={stage} />
       </Box>
       <Box

@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { Scene, Units } from "../../api/types";
+import { Parts } from "../../ui/parts";
 import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Caution } from "../../ui/caution";
@@ -37,91 +38,113 @@ export function BedInspector() {
   };
   const { filling, whole } = outcome;
   return (
-    <>
-      <Brushes />
-      <Measured />
-      <Starting />
-      <Box height="3" />
-      <Title>The bed</Title>
-      <Box as="dl" margin="0">
-        <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
-        <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
-        <Row label="area to seal">{areaText(whole.bed_area_cm2, units)}</Row>
-        <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">
-          {massText(filling.seal_coat_g, units)}
-        </Row>
-        <Row label="highest point">{lengthText(whole.bed_top_depth_mm, units)} deep</Row>
-        <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
-        <Row label="air kept under it">
-          {air(
-            filling.traps.filter((one) => one.figure_id === null).reduce((sum, one) => sum + one.volume_ml, 0),
-            units,
-          )}
-        </Row>
-        <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
-        <Row
-          label="gas out of it"
-          hint={
-            bed.sealed
-              ? "as it warms under liquid resin; the seal keeps most of it in (assumed)"
-              : "as it warms under liquid resin, by its own temperature in the march"
-          }
-        >
-          {volumeText(filling.gas_ml, units, 1)}
-        </Row>
-      </Box>
-      <Growth />
-      <Choice
-        label="made of"
-        value={bed.material.id}
-        options={optionsOf(solidsFor(shelf, "bed"), bed.material)}
-        take={(id) => {
-          const material = shelf?.solids.find((one) => one.id === id);
-          if (material) keepBed({ material }, "bed");
-        }}
-      />
-      <Tick
-        label="sealed"
-        value={bed.sealed ?? false}
-        take={(sealed) => {
-          keepBed({ sealed }, sealed ? "bed sealed" : "bed not sealed");
-        }}
-      />
-      {bed.sealed ? (
-        <>
-          <Choice
-            label="with"
-            value={bed.sealed_with ?? "resin"}
-            options={SEALS}
-            take={(value) => {
-              keepBed({ sealed_with: value as "resin" }, "seal coat");
-            }}
-          />
-          <HoursField
-            label="then wait"
-            value={bed.seal_wait_h ?? 24}
-            take={(seal_wait_h) => {
-              keepBed({ seal_wait_h }, "seal coat");
-            }}
-          />
-        </>
-      ) : null}
-      <Colour
-        label="colour"
-        value={bed.paint_srgb ?? "#8a7a5a"}
-        take={(paint_srgb) => {
-          keepBed({ paint_srgb }, "bed colour");
-        }}
-      />
-      <Caution>Cutting foam with hot wire and sanding make fumes and dust: respirator, open window.</Caution>
-      <Sources>
-        {[
-          ["water", "fine columns, exact in height; the mesh of a cave keeps its roof"],
-          ["measured", "the smoothest surface through the depths (thin-plate spline)"],
-          ["gas", "ideal gas in the pores at constant pressure, by the bed's own temperature in the march"],
-        ]}
-      </Sources>
-    </>
+    <Parts
+      label="the bed"
+      parts={[
+        {
+          word: "hands",
+          part: (
+            <>
+              <Brushes />
+              <Measured />
+            </>
+          ),
+        },
+        { word: "forms", part: <Starting /> },
+        {
+          word: "made of",
+          part: (
+            <>
+              <Choice
+                label="made of"
+                value={bed.material.id}
+                options={optionsOf(solidsFor(shelf, "bed"), bed.material)}
+                take={(id) => {
+                  const material = shelf?.solids.find((one) => one.id === id);
+                  if (material) keepBed({ material }, "bed");
+                }}
+              />
+              <Tick
+                label="sealed"
+                value={bed.sealed ?? false}
+                take={(sealed) => {
+                  keepBed({ sealed }, sealed ? "bed sealed" : "bed not sealed");
+                }}
+              />
+              {bed.sealed ? (
+                <>
+                  <Choice
+                    label="with"
+                    value={bed.sealed_with ?? "resin"}
+                    options={SEALS}
+                    take={(value) => {
+                      keepBed({ sealed_with: value as "resin" }, "seal coat");
+                    }}
+                  />
+                  <HoursField
+                    label="then wait"
+                    value={bed.seal_wait_h ?? 24}
+                    take={(seal_wait_h) => {
+                      keepBed({ seal_wait_h }, "seal coat");
+                    }}
+                  />
+                </>
+              ) : null}
+              <Colour
+                label="colour"
+                value={bed.paint_srgb ?? "#8a7a5a"}
+                take={(paint_srgb) => {
+                  keepBed({ paint_srgb }, "bed colour");
+                }}
+              />
+              <Caution>Cutting foam with hot wire and sanding make fumes and dust: respirator, open window.</Caution>
+            </>
+          ),
+        },
+        {
+          word: "facts",
+          part: (
+            <>
+              <Box as="dl" margin="0">
+                <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
+                <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
+                <Row label="area to seal">{areaText(whole.bed_area_cm2, units)}</Row>
+                <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">
+                  {massText(filling.seal_coat_g, units)}
+                </Row>
+                <Row label="highest point">{lengthText(whole.bed_top_depth_mm, units)} deep</Row>
+                <Row label="steepest">{Math.round(filling.steepest_deg)}°</Row>
+                <Row label="air kept under it">
+                  {air(
+                    filling.traps.filter((one) => one.figure_id === null).reduce((sum, one) => sum + one.volume_ml, 0),
+                    units,
+                  )}
+                </Row>
+                <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
+                <Row
+                  label="gas out of it"
+                  hint={
+                    bed.sealed
+                      ? "as it warms under liquid resin; the seal keeps most of it in (assumed)"
+                      : "as it warms under liquid resin, by its own temperature in the march"
+                  }
+                >
+                  {volumeText(filling.gas_ml, units, 1)}
+                </Row>
+              </Box>
+              <Growth />
+              <Sources>
+                {[
+                  ["water", "fine columns, exact in height; the mesh of a cave keeps its roof"],
+                  ["measured", "the smoothest surface through the depths (thin-plate spline)"],
+                  ["gas", "ideal gas in the pores at constant pressure, by the bed's own temperature in the march"],
+                ]}
+              </Sources>
+            </>
+          ),
+        },
+      ]}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 import { lengthText, volumeText } from "../../units/display";
-import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
+import { FIGURE_KIND, useNewFigure } from "../../desk/new-figure";
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 
@@ -15,9 +15,7 @@ const KINDS = ["fish", "eel", "hull", "wagon", "plank", "post", "ladder", "spher
 
 /** A figure to plan with, made from a few measures, or a mesh that is brought in. */
 export function AddFigure() {
-  const desk = useDocument();
-  const choice = useChoice();
-  const { scene, keep, units } = desk;
+  const { units } = useDocument();
   const [unit, setUnit] = useState("");
   const [upright, setUpright] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
@@ -25,11 +23,10 @@ export function AddFigure() {
   const refuse = (tail: string) => (flaw: unknown) => {
     setProblem(`${flaw instanceof Error ? flaw.message : "The server cannot be reached."}${tail}`);
   };
-  const add = async (kind: string, mesh?: { mesh_id: string; name: string }) => {
-    const data = await ask(api.POST("/api/figures/new", { body: { scene, kind, ...mesh } }));
+  const newFigure = useNewFigure();
+  const add = async (...asked: Parameters<typeof newFigure>) => {
+    await newFigure(...asked);
     setProblem(null);
-    keep({ ...scene, figures: [...(scene.figures ?? []), data.figure] }, `added ${data.figure.name}`.slice(0, 100));
-    choice.chooseFigure(data.figure.id);
   };
   const bring = async (file: File) => {
     setProblem(null);
@@ -51,16 +48,24 @@ export function AddFigure() {
         ...(data.coloured ? ["It wears the colours of its file."] : []),
       ].join(" "),
     );
-    await add("mesh", { mesh_id: data.mesh_id, name });
+    await add("mesh", { mesh: { mesh_id: data.mesh_id, name } });
   };
   return (
     <Box marginTop="4">
       <Title>Add a figure</Title>
+      <Box fontSize="14px" color="soft">
+        Press a word and it comes to a free place, or drag it onto the section or the plan.
+      </Box>
       <Flex wrap="wrap" columnGap="3">
         {KINDS.map((kind) => (
           <Word
             key={kind}
             textDecoration="underline"
+            draggable
+            onDragStart={(event) => {
+              event.dataTransfer.setData(FIGURE_KIND, kind);
+              event.dataTransfer.effectAllowed = "copy";
+            }}
             onClick={() => {
               add(kind).catch(refuse(""));
             }}

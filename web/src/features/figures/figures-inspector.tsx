@@ -4,6 +4,7 @@ import { Box, Flex } from "@chakra-ui/react";
 
 import type { Figure, FigureFacts } from "../../api/types";
 import { Colour } from "../../ui/colour";
+import { Parts } from "../../ui/parts";
 import { Pill } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
@@ -56,165 +57,191 @@ export function FiguresInspector() {
         }}
       />
       <Title aside={figure.material.name}>{figure.name}</Title>
-      {fact ? <Afloat fact={fact} /> : null}
-      <LengthField
-        label="from the left"
-        value={figure.place.x_mm}
-        take={(x_mm) => {
-          move({ x_mm });
-        }}
-      />
-      <LengthField
-        label="behind the glass"
-        value={figure.place.behind_mm}
-        take={(behind_mm) => {
-          move({ behind_mm });
-        }}
-      />
-      <LengthField
-        label="depth of its foot"
-        value={fill - figure.place.height_mm}
-        take={(depth) => {
-          move({ height_mm: fill - depth });
-        }}
-      />
-      <NumberField
-        label="turned"
-        unit="°"
-        value={figure.turn_deg ?? 0}
-        take={(turn_deg) => {
-          set({ turn_deg }, "turned");
-        }}
-      />
-      <NumberField
-        label="nose up"
-        unit="°"
-        value={figure.tilt_deg ?? 0}
-        take={(tilt_deg) => {
-          set({ tilt_deg }, "tilted");
-        }}
-      />
-      <NumberField
-        label="rolled"
-        unit="°"
-        value={figure.roll_deg ?? 0}
-        take={(roll_deg) => {
-          set({ roll_deg }, "rolled");
-        }}
-      />
-      <Flex gap="1" wrap="wrap" marginY="2">
-        <Pill
-          disabled={fact?.rests_mm === null || figure.locked === true}
-          onClick={() => {
-            move({ height_mm: fact?.rests_mm ?? figure.place.height_mm });
-          }}
-        >
-          drop to the bed
-        </Pill>
-        <Pill
-          onClick={() => {
-            change({ kind: "shoal", figure_id: figure.id, count: 4, spread_mm: SHOAL_MM });
-          }}
-        >
-          copy as shoal
-        </Pill>
-        <Pill
-          onClick={() => {
-            set({ locked: !figure.locked }, figure.locked ? "unlocked" : "locked");
-          }}
-        >
-          {figure.locked ? "unlock" : "lock"}
-        </Pill>
-        <Pill
-          onClick={() => {
-            change({ kind: "take_figure_out", figure_id: figure.id });
-          }}
-        >
-          take out
-        </Pill>
-      </Flex>
-      <Measures figure={figure} set={set} />
-      <Choice
-        label="made of"
-        value={figure.material.id}
-        options={optionsOf(solidsFor(shelf, "figure"), figure.material)}
-        take={(id) => {
-          const material = shelf?.solids.find((one) => one.id === id);
-          if (material) set({ material }, "material of");
-        }}
-      />
-      <MassField
-        label="weighed"
-        value={figure.mass_g ?? fact?.mass_g ?? 0}
-        take={(g) => {
-          set({ mass_g: g > 0 ? g : null }, "weighed");
-        }}
-      />
-      <Tick
-        label="hollow"
-        value={figure.hollow !== null && figure.hollow !== undefined}
-        take={(hollow) => {
-          set({ hollow: hollow ? { wall_mm: 1.2, vented: false } : null }, hollow ? "hollow" : "solid");
-        }}
-      />
-      {figure.hollow ? (
-        <>
-          <LengthField
-            label="its wall"
-            value={figure.hollow.wall_mm}
-            take={(wall_mm) => {
-              set({ hollow: { wall_mm, vented: figure.hollow?.vented ?? false } }, "wall of");
-            }}
-          />
-          <Tick
-            label="vented, resin runs in"
-            value={figure.hollow.vented ?? false}
-            take={(vented) => {
-              set({ hollow: { wall_mm: figure.hollow?.wall_mm ?? 1.2, vented } }, "vent of");
-            }}
-          />
-        </>
-      ) : null}
-      <Colour
-        label="painted"
-        value={figure.paint_srgb}
-        take={(paint_srgb) => {
-          set({ paint_srgb }, "colour of");
-        }}
-      />
-      <Holding figure={figure} set={set} />
-      <AirHelp figure={figure} set={set} />
-      <Extras figure={figure} set={set} />
-      {sight ? (
-        <Box as="dl" margin="0">
-          <Row label="stands at">
-            {lengthText(sight.top_depth_mm, units)} to {lengthText(sight.bottom_depth_mm, units)}
-          </Row>
-          <Row label="contrast left">{Math.round(sight.contrast_fraction * 100)} %</Row>
-          <Row label="against the back" hint="colour difference; below 3 it is lost">
-            {sight.difference_de00.toFixed(1)}
-          </Row>
-          {fact?.peak_c === null || fact?.peak_c === undefined ? null : (
-            <Row label="hottest beside it">{temperatureText(fact.peak_c, units)}</Row>
-          )}
-        </Box>
-      ) : null}
-      <AddFigure />
-      <Schools />
-      <Sources>
-        {[
-          ["floats", "(density of the resin x volume - mass) x g, at its worst moment of all pours"],
-          [
-            "holds",
-            "three times the load, five times near softening; stiffness and strength are typical values (assumed)",
-          ],
-          [
-            "air",
-            "flood over fine columns: air is trapped where no path as high leads to the open top; pinholes are not seen",
-          ],
-          ["hollow", "its wall taken off all round, exact for round and box-like bodies"],
+      <Parts
+        label="the figure"
+        parts={[
+          {
+            word: "place",
+            part: (
+              <>
+                {fact ? <Afloat fact={fact} /> : null}
+                <LengthField
+                  label="from the left"
+                  value={figure.place.x_mm}
+                  take={(x_mm) => {
+                    move({ x_mm });
+                  }}
+                />
+                <LengthField
+                  label="behind the glass"
+                  value={figure.place.behind_mm}
+                  take={(behind_mm) => {
+                    move({ behind_mm });
+                  }}
+                />
+                <LengthField
+                  label="depth of its foot"
+                  value={fill - figure.place.height_mm}
+                  take={(depth) => {
+                    move({ height_mm: fill - depth });
+                  }}
+                />
+                <NumberField
+                  label="turned"
+                  unit="°"
+                  value={figure.turn_deg ?? 0}
+                  take={(turn_deg) => {
+                    set({ turn_deg }, "turned");
+                  }}
+                />
+                <NumberField
+                  label="nose up"
+                  unit="°"
+                  value={figure.tilt_deg ?? 0}
+                  take={(tilt_deg) => {
+                    set({ tilt_deg }, "tilted");
+                  }}
+                />
+                <NumberField
+                  label="rolled"
+                  unit="°"
+                  value={figure.roll_deg ?? 0}
+                  take={(roll_deg) => {
+                    set({ roll_deg }, "rolled");
+                  }}
+                />
+                <Flex gap="1" wrap="wrap" marginY="2">
+                  <Pill
+                    disabled={fact?.rests_mm === null || figure.locked === true}
+                    onClick={() => {
+                      move({ height_mm: fact?.rests_mm ?? figure.place.height_mm });
+                    }}
+                  >
+                    drop to the bed
+                  </Pill>
+                  <Pill
+                    onClick={() => {
+                      change({ kind: "shoal", figure_id: figure.id, count: 4, spread_mm: SHOAL_MM });
+                    }}
+                  >
+                    copy as shoal
+                  </Pill>
+                  <Pill
+                    onClick={() => {
+                      set({ locked: !figure.locked }, figure.locked ? "unlocked" : "locked");
+                    }}
+                  >
+                    {figure.locked ? "unlock" : "lock"}
+                  </Pill>
+                  <Pill
+                    onClick={() => {
+                      change({ kind: "take_figure_out", figure_id: figure.id });
+                    }}
+                  >
+                    take out
+                  </Pill>
+                </Flex>
+                {sight ? (
+                  <Box as="dl" margin="0">
+                    <Row label="stands at">
+                      {lengthText(sight.top_depth_mm, units)} to {lengthText(sight.bottom_depth_mm, units)}
+                    </Row>
+                    <Row label="contrast left">{Math.round(sight.contrast_fraction * 100)} %</Row>
+                    <Row label="against the back" hint="colour difference; below 3 it is lost">
+                      {sight.difference_de00.toFixed(1)}
+                    </Row>
+                    {fact?.peak_c === null || fact?.peak_c === undefined ? null : (
+                      <Row label="hottest beside it">{temperatureText(fact.peak_c, units)}</Row>
+                    )}
+                  </Box>
+                ) : null}
+              </>
+            ),
+          },
+          {
+            word: "holding",
+            part: (
+              <>
+                <Holding figure={figure} set={set} />
+                <AirHelp figure={figure} set={set} />
+                <Sources>
+                  {[
+                    ["floats", "(density of the resin x volume - mass) x g, at its worst moment of all pours"],
+                    [
+                      "holds",
+                      "three times the load, five times near softening; stiffness and strength are typical values (assumed)",
+                    ],
+                    [
+                      "air",
+                      "flood over fine columns: air is trapped where no path as high leads to the open top; pinholes are not seen",
+                    ],
+                    ["hollow", "its wall taken off all round, exact for round and box-like bodies"],
+                  ]}
+                </Sources>
+              </>
+            ),
+          },
+          {
+            word: "made of",
+            part: (
+              <>
+                <Measures figure={figure} set={set} />
+                <Choice
+                  label="made of"
+                  value={figure.material.id}
+                  options={optionsOf(solidsFor(shelf, "figure"), figure.material)}
+                  take={(id) => {
+                    const material = shelf?.solids.find((one) => one.id === id);
+                    if (material) set({ material }, "material of");
+                  }}
+                />
+                <MassField
+                  label="weighed"
+                  value={figure.mass_g ?? fact?.mass_g ?? 0}
+                  take={(g) => {
+                    set({ mass_g: g > 0 ? g : null }, "weighed");
+                  }}
+                />
+                <Tick
+                  label="hollow"
+                  value={figure.hollow !== null && figure.hollow !== undefined}
+                  take={(hollow) => {
+                    set({ hollow: hollow ? { wall_mm: 1.2, vented: false } : null }, hollow ? "hollow" : "solid");
+                  }}
+                />
+                {figure.hollow ? (
+                  <>
+                    <LengthField
+                      label="its wall"
+                      value={figure.hollow.wall_mm}
+                      take={(wall_mm) => {
+                        set({ hollow: { wall_mm, vented: figure.hollow?.vented ?? false } }, "wall of");
+                      }}
+                    />
+                    <Tick
+                      label="vented, resin runs in"
+                      value={figure.hollow.vented ?? false}
+                      take={(vented) => {
+                        set({ hollow: { wall_mm: figure.hollow?.wall_mm ?? 1.2, vented } }, "vent of");
+                      }}
+                    />
+                  </>
+                ) : null}
+                <Colour
+                  label="painted"
+                  value={figure.paint_srgb}
+                  take={(paint_srgb) => {
+                    set({ paint_srgb }, "colour of");
+                  }}
+                />
+                <Extras figure={figure} set={set} />
+              </>
+            ),
+          },
+          { word: "add", part: <AddFigure /> },
+          { word: "schools", part: <Schools /> },
         ]}
-      </Sources>
+      />
     </>
   );
 }

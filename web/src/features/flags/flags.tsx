@@ -10,66 +10,108 @@ import { Title } from "../../ui/row";
 import { temperatureText, whenText } from "../../units/display";
 import { Problem } from "../../ui/problem";
 
+const GRADES = ["stop", "watch", "note"] as const;
+
+/** What will go wrong: that of the chosen pour or figure first, notes folded. */
 export function Flags() {
+  const desk = useDocument();
+  const { pourNumber, figureId } = useChoice();
+  const chosen = (flag: Flag) => (figureId === null ? flag.pour_number === pourNumber : flag.figure_id === figureId);
+  const { flags } = desk.outcome;
+  const first = [...flags.filter(chosen), ...flags.filter((flag) => !chosen(flag))];
+  const notes = first.filter((flag) => flag.severity === "note");
+  return (
+    <Box as="section" aria-label="Before you pour">
+      <Title>Before you pour</Title>
+      {desk.trial ? <Trial /> : null}
+      <Problem marginBottom="3">{desk.refusal}</Problem>
+      {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : <Counts flags={flags} />}
+      <Told flags={first.filter((flag) => flag.severity !== "note")} />
+      {notes.length > 0 ? (
+        <details>
+          <Box asChild cursor="pointer" color="depth" minHeight="25px">
+            <summary>
+              {notes.length} {notes.length === 1 ? "note" : "notes"}
+            </summary>
+          </Box>
+          <Told flags={notes} />
+        </details>
+      ) : null}
+    </Box>
+  );
+}
+
+/** How many there are of each grade. */
+function Counts({ flags }: { flags: readonly Flag[] }) {
+  return (
+    <Flex gap="3" marginBottom="8px" aria-label="Counts by grade" role="group">
+      {GRADES.map((grade) => {
+        const count = flags.filter((flag) => flag.severity === grade).length;
+        return count === 0 ? null : (
+          <Flex key={grade} gap="1" align="center" fontWeight={700}>
+            <Mark severity={grade} />
+            {count} {grade}
+          </Flex>
+        );
+      })}
+    </Flex>
+  );
+}
+
+function Told({ flags }: { flags: readonly Flag[] }) {
+  return (
+    <Box as="ul" listStyleType="none" padding="0" margin="0">
+      {flags.map((flag) => (
+        <OneFlag key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`} flag={flag} />
+      ))}
+    </Box>
+  );
+}
+
+function OneFlag({ flag }: { flag: Flag }) {
   const desk = useDocument();
   const choice = useChoice();
   const hands = useCursorHands();
-  const { flags } = desk.outcome;
-  const go = (flag: Flag) => {
+  const go = () => {
     if (flag.depth_mm !== null) hands.lower(flag.depth_mm);
     if (flag.at_h !== null) hands.scrub(flag.at_h);
     if (flag.pour_number !== null) choice.choosePour(flag.pour_number);
     choice.chooseFigure(flag.figure_id);
   };
   return (
-    <Box as="section" aria-label="Before you pour">
-      <Title>Before you pour</Title>
-      {desk.trial ? <Trial /> : null}
-      <Problem marginBottom="3">{desk.refusal}</Problem>
-      {flags.length === 0 ? <Box color="soft">Nothing to stop, nothing to watch.</Box> : null}
-      <Box as="ul" listStyleType="none" padding="0" margin="0">
-        {flags.map((flag) => (
-          <Box as="li" key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`} marginBottom="12px">
-            <Flex gap="2" align="flex-start">
-              <Box paddingTop="3px">
-                <Mark severity={flag.severity} />
+    <Box as="li" marginBottom="12px">
+      <Flex gap="2" align="flex-start">
+        <Box paddingTop="3px">
+          <Mark severity={flag.severity} />
+        </Box>
+        <Box>
+          <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
+            <button type="button" onClick={go}>
+              <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
+                {flag.severity}{" "}
               </Box>
-              <Box>
-                <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
-                  <button
-                    type="button"
-                    onClick={() => {
-                      go(flag);
-                    }}
-                  >
-                    <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
-                      {flag.severity}{" "}
-                    </Box>
-                    {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
-                  </button>
-                </Box>
-                <Box fontSize="14px" lineHeight="1.25" marginTop="2px">
-                  {flag.sentence}
-                </Box>
-                <Flex wrap="wrap" gap="1" marginTop="5px" marginRight="-12px">
-                  {flag.remedies.map((remedy) => (
-                    <Pill
-                      key={remedy.label}
-                      tone={TONES[flag.severity]}
-                      onClick={() => {
-                        desk.tryOut(remedy);
-                      }}
-                      aria-label={`Try: ${remedy.label}`}
-                    >
-                      {remedy.label}
-                    </Pill>
-                  ))}
-                </Flex>
-              </Box>
-            </Flex>
+              {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
+            </button>
           </Box>
-        ))}
-      </Box>
+          <Box fontSize="14px" lineHeight="1.25" marginTop="2px">
+            {flag.sentence}
+          </Box>
+          <Flex wrap="wrap" gap="1" marginTop="5px" marginRight="-12px">
+            {flag.remedies.map((remedy) => (
+              <Pill
+                key={remedy.label}
+                tone={TONES[flag.severity]}
+                onClick={() => {
+                  desk.tryOut(remedy);
+                }}
+                aria-label={`Try: ${remedy.label}`}
+              >
+                {remedy.label}
+              </Pill>
+            ))}
+          </Flex>
+        </Box>
+      </Flex>
     </Box>
   );
 }

@@ -1,2 +1,3 @@
 export { FineCheck } from "./fine-check";
 export { Air, PourInspector } from "./pour-inspector";
+export { PourTable } from "./pour-table";

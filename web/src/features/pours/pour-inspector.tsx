@@ -1,11 +1,11 @@
 import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
 import { Box, Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
 
 import { ratioWords, resinOf } from "../../desk/names";
 import type { CureSpan } from "../../api/types";
-import { Pill } from "../../ui/pill";
+import { type OnePart, Parts } from "../../ui/parts";
+import { Pill, Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
 import {
@@ -125,25 +125,66 @@ export function Air() {
   );
 }
 
-/** What is told and typed of the chosen pour; what else its stage offers stands within. */
-export function PourInspector({ children }: { children: ReactNode }) {
-  const desk = useDocument();
-  const choice = useChoice();
-  const { scene, keep, change, outcome, units } = desk;
-  const { pourNumber } = choice;
-  const pour = scene.pours[pourNumber - 1];
+/** What is told and typed of the chosen pour; what else its stage offers stands behind words of its own. */
+export function PourInspector({ more }: { more: readonly OnePart[] }) {
+  const { outcome, units } = useDocument();
+  const { pourNumber, choosePour } = useChoice();
   const told = outcome.pours[pourNumber - 1];
-  if (!pour || !told) return <Title>Pour {pourNumber}</Title>;
+  return (
+    <>
+      <Flex align="baseline" gap="1" role="group" aria-label="Pours">
+        <Title>Pour</Title>
+        {outcome.pours.map(({ number }) => (
+          <Word
+            key={number}
+            fontSize="18px"
+            paddingX="5px"
+            aria-label={`Pour ${number}`}
+            aria-pressed={number === pourNumber}
+            fontWeight={number === pourNumber ? 800 : 400}
+            color={number === pourNumber ? "ink" : "depth"}
+            onClick={() => {
+              choosePour(number);
+            }}
+          >
+            {number}
+          </Word>
+        ))}
+        {told ? (
+          <Box color="soft" fontStyle="italic" marginLeft="auto" whiteSpace="nowrap">
+            {lengthText(told.top_depth_mm, units)} to {lengthText(told.bottom_depth_mm, units)}
+          </Box>
+        ) : null}
+      </Flex>
+      <Parts
+        label="the pour"
+        parts={[
+          { word: "plan", part: <Plan /> },
+          { word: "facts", part: <Facts /> },
+          ...more,
+          { word: "grains", part: <Grains /> },
+        ]}
+      />
+    </>
+  );
+}
+
+function useChosen() {
+  const { scene, outcome } = useDocument();
+  const { pourNumber } = useChoice();
+  return { pourNumber, pour: scene.pours[pourNumber - 1], told: outcome.pours[pourNumber - 1] };
+}
+
+/** What is set, and the few numbers that decide. */
+function Plan() {
+  const { scene, keep, change, units } = useDocument();
+  const { pourNumber, pour, told } = useChosen();
+  if (!pour || !told) return null;
   const resin = resinOf(scene, pour.resin_id);
-  const { cure, peak_band, spans } = told.heat;
-  const { mix } = told.cup;
-  const degree = temperatureUnit(units);
+  const { cure, peak_band } = told.heat;
   const ratio = ratioWords(resin);
   return (
     <>
-      <Title aside={`${lengthText(told.top_depth_mm, units)} to ${lengthText(told.bottom_depth_mm, units)}`}>
-        Pour {pourNumber}
-      </Title>
       <Choice
         label="resin"
         value={pour.resin_id}
@@ -179,16 +220,81 @@ export function PourInspector({ children }: { children: ReactNode }) {
         />
       ) : null}
       <Box as="dl" margin="0">
-        <Row label="deep">{lengthText(told.fill.depth_mm, units, 1)}</Row>
         <Row label="volume">{volumeText(told.fill.resin_volume_ml, units)}</Row>
-        <Row label="and for cups and walls" hint="films in the cups; with the last pour, the climb at the walls">
-          {volumeText(told.cup.allowance_ml, units)}
-        </Row>
         <Row label="part A" hint={ratio}>
-          {weighedText(mix.part_a_g, units)}
+          {weighedText(told.cup.mix.part_a_g, units)}
         </Row>
         <Row label="part B" hint={ratio}>
-          {weighedText(mix.part_b_g, units)}
+          {weighedText(told.cup.mix.part_b_g, units)}
+        </Row>
+        {cure ? (
+          <>
+            <Row label="peak" hint="draft march; the range is for room, rate and heat of the resin at both ends">
+              {temperatureFigure(cure.peak_c, units)} {temperatureUnit(units)}
+              {peak_band ? (
+                <Box as="span" color="soft" fontWeight={400}>
+                  {" "}
+                  {temperatureFigure(peak_band.low_c, units)} to {temperatureFigure(peak_band.high_c, units)}
+                </Box>
+              ) : null}
+            </Row>
+            <Row label="tacky" hint="from its last corner's gel until its last corner is no longer tacky">
+              {hoursText(cure.tack_opens_h)} to {hoursText(cure.tack_closes_h)}
+            </Row>
+            <Row label="comes out" hint="its last corner is hard enough to handle, and all of it is cool">
+              {hoursText(cure.demould_h)}
+            </Row>
+          </>
+        ) : null}
+        <Row label="joint below">{told.joint.words}</Row>
+      </Box>
+      <NumberField
+        label={told.hands.own ? "hands on it, as you say" : "hands on it"}
+        unit="min"
+        value={Math.round(told.hands.planned_min)}
+        take={(hands_min) => {
+          keep(
+            withPour(scene, pourNumber, { hands_min: hands_min > 0 ? hands_min : null }),
+            `hands-on time of pour ${pourNumber}`,
+          );
+        }}
+      />
+      <Flex gap="2" marginTop="3" wrap="wrap">
+        <Pill
+          onClick={() => {
+            change({ kind: "split_pour", number: pourNumber });
+          }}
+        >
+          split in two
+        </Pill>
+        <Pill
+          disabled={scene.pours.length < 2}
+          onClick={() => {
+            change({ kind: "take_pour_out", number: pourNumber });
+          }}
+        >
+          take it out
+        </Pill>
+      </Flex>
+    </>
+  );
+}
+
+/** All that is computed of the pour. */
+function Facts() {
+  const { scene, outcome, units } = useDocument();
+  const { pour, told } = useChosen();
+  if (!pour || !told) return null;
+  const resin = resinOf(scene, pour.resin_id);
+  const { cure, spans } = told.heat;
+  const { mix } = told.cup;
+  const ratio = ratioWords(resin);
+  return (
+    <>
+      <Box as="dl" margin="0">
+        <Row label="deep">{lengthText(told.fill.depth_mm, units, 1)}</Row>
+        <Row label="and for cups and walls" hint="films in the cups; with the last pour, the climb at the walls">
+          {volumeText(told.cup.allowance_ml, units)}
         </Row>
         <Row
           label="label's time"
@@ -199,15 +305,6 @@ export function PourInspector({ children }: { children: ReactNode }) {
         <Row label="in">{mix.cups_count === 1 ? "1 cup" : `${mix.cups_count} cups`}</Row>
         {cure ? (
           <>
-            <Row label="peak" hint="draft march; the range is for room, rate and heat of the resin at both ends">
-              {temperatureFigure(cure.peak_c, units)} {degree}
-              {peak_band ? (
-                <Box as="span" color="soft" fontWeight={400}>
-                  {" "}
-                  {temperatureFigure(peak_band.low_c, units)} to {temperatureFigure(peak_band.high_c, units)}
-                </Box>
-              ) : null}
-            </Row>
             <Row label="hottest after">{hoursText(cure.peak_at_h)}</Row>
             <Row label="tack opens" hint="its last corner gels">
               {hoursText(cure.tack_opens_h)}
@@ -275,36 +372,6 @@ export function PourInspector({ children }: { children: ReactNode }) {
           </Row>
         ) : null}
       </Box>
-      <NumberField
-        label={told.hands.own ? "hands on it, as you say" : "hands on it"}
-        unit="min"
-        value={Math.round(told.hands.planned_min)}
-        take={(hands_min) => {
-          keep(
-            withPour(scene, pourNumber, { hands_min: hands_min > 0 ? hands_min : null }),
-            `hands-on time of pour ${pourNumber}`,
-          );
-        }}
-      />
-      <Grains />
-      <Flex gap="2" marginTop="3" wrap="wrap">
-        <Pill
-          onClick={() => {
-            change({ kind: "split_pour", number: pourNumber });
-          }}
-        >
-          split in two
-        </Pill>
-        <Pill
-          disabled={scene.pours.length < 2}
-          onClick={() => {
-            change({ kind: "take_pour_out", number: pourNumber });
-          }}
-        >
-          take it out
-        </Pill>
-      </Flex>
-      {children}
       <Sources>
         {[
           [

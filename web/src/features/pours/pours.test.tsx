@@ -16,7 +16,7 @@ const type = async (label: string, text: string) => {
 
 describe("PourInspector", () => {
   it("tells the pour in parts: fill, cup, cure, joint", () => {
-    lay(<PourInspector>{null}</PourInspector>);
+    lay(<PourInspector more={[]} />);
     const told = OUTCOME.pours[1];
     expect(value("volume")).toBe(`${told?.fill.resin_volume_ml.toFixed(0) ?? ""} ml`);
     expect(value("part A")).toBe(`${told?.cup.mix.part_a_g.toFixed(1) ?? ""} g`);
@@ -24,7 +24,7 @@ describe("PourInspector", () => {
     expect(value("joint below")).toContain("in the window: bonds");
   });
   it("tells it in inches without a metric word", () => {
-    lay(<PourInspector>{null}</PourInspector>, { units: US });
+    lay(<PourInspector more={[]} />, { units: US });
     expect(value("deep")).toBe("2 1/16 in");
     expect(value("peak")).toContain("°F");
     expect(screen.queryByText(/\d (mm|ml|°C)\b/, { selector: "dd" })).toBeNull();
@@ -35,7 +35,7 @@ describe("PourInspector", () => {
     ["after pour 1", "30", { wait_h: 30 }],
     ["hands on it", "40", { hands_min: 40 }],
   ])("takes %s", async (label, text, change) => {
-    const { keep } = lay(<PourInspector>{null}</PourInspector>);
+    const { keep } = lay(<PourInspector more={[]} />);
     await type(label, text);
     await waitFor(() => {
       expect(keep).toHaveBeenCalled();
@@ -43,14 +43,14 @@ describe("PourInspector", () => {
     expect(keep.mock.calls[0]?.[0].pours[1]).toMatchObject(change);
   });
   it("asks the core to split a pour and to take it out", async () => {
-    const { change } = lay(<PourInspector>{null}</PourInspector>);
+    const { change } = lay(<PourInspector more={[]} />);
     await userEvent.click(screen.getByRole("button", { name: "split in two" }));
     await userEvent.click(screen.getByRole("button", { name: "take it out" }));
     expect(change.mock.calls).toEqual([[{ kind: "split_pour", number: 2 }], [{ kind: "take_pour_out", number: 2 }]]);
   });
   it("says the tack band of the pour's own resin", async () => {
     const resins = SCENE.resins.map((one) => ({ ...one, gel_degree: 0.25, tack_free_degree: 0.6 }));
-    lay(<PourInspector>{null}</PourInspector>, { scene: { ...SCENE, resins } });
+    lay(<PourInspector more={[]} />, { scene: { ...SCENE, resins } });
     await userEvent.click(screen.getByText("where these come from"));
     expect(screen.getByText(/25 % cured.*60 %/)).toBeInTheDocument();
   });

@@ -6,6 +6,7 @@ import { Label } from "../../sounding/label";
 import { lengthFigure, volumeText } from "../../units/display";
 import { ChartGround } from "../../sounding/chart";
 
+import { useDropped } from "./dropped";
 import { round, useFigureDrag, useMoved } from "./moving";
 import { type Frame, planPath } from "../../sounding/page";
 
@@ -13,8 +14,9 @@ import { type Frame, planPath } from "../../sounding/page";
 export function Plan({ frame, movable }: { frame: Frame; movable: boolean }) {
   const { scene, outcome, units } = useDocument();
   const { x0, top, bottom, scale, width_mm } = frame;
+  const dropped = useDropped(frame, (across, up) => ({ x_mm: across, behind_mm: up }));
   return (
-    <g role="img" aria-label="The bed from above, with soundings">
+    <g {...dropped} role="img" aria-label="The bed from above, with soundings">
       <Label x={x0} y={top - 8} fontSize={14} fill="var(--soft)">
         from above
       </Label>

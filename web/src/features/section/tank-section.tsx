@@ -4,6 +4,7 @@ import { figureName } from "../../desk/names";
 import type { View } from "../../api/types";
 import { lengthText, volumeText } from "../../units/display";
 
+import { useDropped } from "./dropped";
 import { round, useFigureDrag, useMoved } from "./moving";
 import { depthsOver, type Frame, sectionPath } from "../../sounding/page";
 
@@ -34,8 +35,12 @@ export function TankSection({
       `${x0 + (point[0] ?? 0) * scale + push} ${bottom - (point[1] ?? 0) * scale}`;
     return `M${page(from, 0)}L${page(to, 0)}L${page(to, out)}L${page(from, out)}Z`;
   };
+  const dropped = useDropped(frame, (across, up) => ({
+    ...(side ? { behind_mm: across } : { x_mm: across }),
+    depth_mm: frame.fill_mm - up,
+  }));
   return (
-    <g role="img" aria-label={`The tank in section, ${side ? "from the side" : "from the front"}`}>
+    <g {...dropped} role="img" aria-label={`The tank in section, ${side ? "from the side" : "from the front"}`}>
       <defs>
         <clipPath id="inside">
           <path d={`${leaning}Z`} />

@@ -4,6 +4,7 @@ import { Fragment, useState } from "react";
 
 import type { Scene, Tank, Units } from "../../api/types";
 import { Caution } from "../../ui/caution";
+import { Parts } from "../../ui/parts";
 import { Word } from "../../ui/pill";
 import { Choice, Row, Tick, Title } from "../../ui/row";
 import { Sources } from "../../ui/sources";
@@ -36,7 +37,7 @@ const BY = [
 ] as const;
 
 export function TankInspector() {
-  const { scene, keep, outcome, units } = useDocument();
+  const { scene, keep, change, outcome, units } = useDocument();
   const shelf = useShelf();
   const [by, setBy] = useState<SizeBy>("inside");
   const { tank, brief } = scene;
@@ -54,213 +55,245 @@ export function TankInspector() {
   return (
     <>
       <Title>Tank</Title>
-      <Choice
-        label="shape"
-        value={tank.shape?.kind ?? "box"}
-        options={SHAPES}
-        take={(kind) => {
-          keepTank(shaped(tank, kind), `tank: ${kind}`);
-        }}
-      />
-      <ShapeFields />
-      <Choice
-        label="size is of"
-        value={by}
-        options={BY}
-        take={(value) => {
-          setBy(value as SizeBy);
-        }}
-      />
-      <LengthField
-        label="across"
-        value={shownSize(tank.inner_width_mm, by, tank)}
-        take={(v) => {
-          resize(
-            size(v),
-            tank.shape?.kind === "regular" ? regularDepth(size(v), tank.shape.sides_count) : tank.inner_behind_mm,
-          );
-        }}
-      />
-      <LengthField
-        label="front to back"
-        value={shownSize(tank.inner_behind_mm, by, tank)}
-        take={(v) => {
-          resize(tank.inner_width_mm, size(v));
-        }}
-      />
-      <LengthField
-        label="fill line"
-        value={tank.fill_height_mm}
-        take={(v) => {
-          keepTank({ fill_height_mm: v }, "fill line");
-        }}
-      />
-      <LengthField
-        label="walls"
-        value={tank.wall_height_mm}
-        take={(v) => {
-          keepTank({ wall_height_mm: v }, "walls");
-        }}
-      />
-      <NumberField
-        label="walls lean out"
-        unit="°"
-        value={tank.taper_deg ?? 0}
-        take={(v) => {
-          keepTank({ taper_deg: v }, "lean");
-        }}
-      />
-      <Choice
-        label="sheet"
-        value={tank.wall.material.id}
-        options={optionsOf(solidsFor(shelf, "wall"), tank.wall.material)}
-        take={(id) => {
-          const material = solid(id);
-          if (material) keepTank({ wall: { ...tank.wall, material } }, "sheet");
-        }}
-      />
-      <LengthField
-        label="sheet thickness"
-        value={tank.wall.thickness_mm}
-        take={(v) => {
-          keepTank({ wall: { ...tank.wall, thickness_mm: v } }, "sheet");
-        }}
-      />
-      <Tick
-        label="walls stay, a container"
-        value={tank.walls_stay ?? false}
-        take={(walls_stay) => {
-          keepTank({ walls_stay }, walls_stay ? "walls stay" : "walls come off");
-        }}
-      />
-      {tank.seal ? (
-        <Choice
-          label="seal"
-          value={tank.seal.material.id}
-          options={optionsOf(solidsFor(shelf, "seal"), tank.seal.material)}
-          take={(id) => {
-            const material = solid(id);
-            if (material) keepTank({ seal: { material } }, "seal");
-          }}
-        />
-      ) : null}
-      <Tick
-        label="joints are sealed"
-        value={tank.seal !== null && tank.seal !== undefined}
-        take={(sealed) => {
-          const material = solid("silicone");
-          keepTank({ seal: sealed && material ? { material } : null }, "seal");
-        }}
-      />
-      <Choice
-        label="release"
-        value={tank.release ?? "wax"}
-        options={RELEASES}
-        take={(release) => {
-          keepTank({ release: release as "wax" }, "release");
-        }}
-      />
-      <Choice
-        label="base"
-        value={tank.base.material.id}
-        options={optionsOf(solidsFor(shelf, "base"), tank.base.material)}
-        take={(id) => {
-          const material = solid(id);
-          if (material) keepTank({ base: { ...tank.base, material } }, "base");
-        }}
-      />
-      <LengthField
-        label="base thickness"
-        value={tank.base.thickness_mm}
-        take={(v) => {
-          keepTank({ base: { ...tank.base, thickness_mm: v } }, "base");
-        }}
-      />
-      <NumberField
-        label="equal pieces"
-        value={brief.pieces_count ?? 1}
-        take={(v) => {
-          keep({ ...scene, brief: { ...brief, pieces_count: Math.max(1, Math.round(v)) } }, "pieces");
-        }}
-      />
-      <Box height="4" />
-      <Title>The dam under load</Title>
-      <Loads />
-      <NumberField
-        label="floor off level by"
-        unit="°"
-        value={tank.level_error_deg ?? 0.2}
-        take={(v) => {
-          keepTank({ level_error_deg: v }, "level");
-        }}
-      />
-      <Box as="dl" margin="0">
-        <Row label="costs at the edge">{lengthText(outcome.dam.level_error_mm, units, 1)}</Row>
-        <Row label="thinnest layer that covers" hint="below it surface tension draws it back">
-          {lengthText(outcome.dam.self_covering_mm, units, 1)}
-        </Row>
-        <Row label="climbs the wall">
-          {lengthText(outcome.dam.lip_mm, units, 1)}, {volumeText(outcome.dam.climb_ml, units, 1)}
-        </Row>
-      </Box>
-      <Box height="4" />
-      <Title>Room</Title>
-      <TemperatureField
-        label="by day"
-        value={brief.room.day_c}
-        take={(v) => {
-          keepRoom({ day_c: v });
-        }}
-      />
-      <TemperatureField
-        label="by night"
-        value={brief.room.night_c}
-        take={(v) => {
-          keepRoom({ night_c: v });
-        }}
-      />
-      <NumberField
-        label="may be off by"
-        unit="K"
-        value={brief.room.spread_k ?? 2}
-        take={(v) => {
-          keepRoom({ spread_k: v });
-        }}
-      />
-      <Box height="4" />
-      <Title>The piece</Title>
-      <Box as="dl" margin="0">
-        <Row label="outside">
-          {lengthText(outcome.whole.outer_width_mm, units, 1)} x {lengthText(outcome.whole.outer_behind_mm, units, 1)}
-        </Row>
-        <Row label="water above the bed">{volumeText(outcome.whole.free_volume_ml, units)}</Row>
-        <Row label="weighs about">{heavyText(outcome.whole.piece_kg, units)}</Row>
-        <Row label="wall above the fill line">{lengthText(outcome.whole.headroom_mm, units, 1)}</Row>
-        {outcome.whole.pieces_count > 1 ? (
-          <Row label={`resin for ${outcome.whole.pieces_count}`}>{massText(outcome.whole.all_pieces_mix_g, units)}</Row>
-        ) : null}
-      </Box>
-      <OwnMaterial
-        key={tank.wall.material.id}
-        material={tank.wall.material}
-        take={(material) => {
-          keepTank({ wall: { ...tank.wall, material } }, "sheet data");
-        }}
-      />
-      <Caution>
-        Sawing and sanding sheet: dust mask and eye protection. Hot glue and hot wire burn; air the room.
-      </Caution>
-      <Sources>
-        {[
-          [
-            "bulge",
-            "plate coefficients under liquid, from joints that hold firmly to ones that hinge; the sheet softened at its own temperature and crept for a day",
-          ],
-          ["ribs", `fewest stiff ribs between which a bay bulges under ${lengthText(0.5, units, 1)}`],
-          ["covers", "2 sqrt(gamma/(rho g)) sin(theta/2), on a spot of 45° contact angle"],
-          ["climb", "capillary rise at 20° contact angle; its resin is in the last pour"],
+      <Parts
+        label="the tank"
+        parts={[
+          {
+            word: "size",
+            part: (
+              <>
+                <Choice
+                  label="shape"
+                  value={tank.shape?.kind ?? "box"}
+                  options={SHAPES}
+                  take={(kind) => {
+                    keepTank(shaped(tank, kind), `tank: ${kind}`);
+                  }}
+                />
+                <ShapeFields />
+                <Choice
+                  label="size is of"
+                  value={by}
+                  options={BY}
+                  take={(value) => {
+                    setBy(value as SizeBy);
+                  }}
+                />
+                <LengthField
+                  label="across"
+                  value={shownSize(tank.inner_width_mm, by, tank)}
+                  take={(v) => {
+                    resize(
+                      size(v),
+                      tank.shape?.kind === "regular"
+                        ? regularDepth(size(v), tank.shape.sides_count)
+                        : tank.inner_behind_mm,
+                    );
+                  }}
+                />
+                <LengthField
+                  label="front to back"
+                  value={shownSize(tank.inner_behind_mm, by, tank)}
+                  take={(v) => {
+                    resize(tank.inner_width_mm, size(v));
+                  }}
+                />
+                <LengthField
+                  label="fill line"
+                  value={tank.fill_height_mm}
+                  take={(v) => {
+                    change({ kind: "fill_line", fill_mm: v });
+                  }}
+                />
+                <LengthField
+                  label="walls"
+                  value={tank.wall_height_mm}
+                  take={(v) => {
+                    keepTank({ wall_height_mm: v }, "walls");
+                  }}
+                />
+                <NumberField
+                  label="walls lean out"
+                  unit="°"
+                  value={tank.taper_deg ?? 0}
+                  take={(v) => {
+                    keepTank({ taper_deg: v }, "lean");
+                  }}
+                />
+                <NumberField
+                  label="equal pieces"
+                  value={brief.pieces_count ?? 1}
+                  take={(v) => {
+                    keep({ ...scene, brief: { ...brief, pieces_count: Math.max(1, Math.round(v)) } }, "pieces");
+                  }}
+                />
+                <Box as="dl" margin="0">
+                  <Row label="outside">
+                    {lengthText(outcome.whole.outer_width_mm, units, 1)} x{" "}
+                    {lengthText(outcome.whole.outer_behind_mm, units, 1)}
+                  </Row>
+                  <Row label="water above the bed">{volumeText(outcome.whole.free_volume_ml, units)}</Row>
+                  <Row label="weighs about">{heavyText(outcome.whole.piece_kg, units)}</Row>
+                  <Row label="wall above the fill line">{lengthText(outcome.whole.headroom_mm, units, 1)}</Row>
+                  {outcome.whole.pieces_count > 1 ? (
+                    <Row label={`resin for ${outcome.whole.pieces_count}`}>
+                      {massText(outcome.whole.all_pieces_mix_g, units)}
+                    </Row>
+                  ) : null}
+                </Box>
+              </>
+            ),
+          },
+          {
+            word: "dam",
+            part: (
+              <>
+                <Choice
+                  label="sheet"
+                  value={tank.wall.material.id}
+                  options={optionsOf(solidsFor(shelf, "wall"), tank.wall.material)}
+                  take={(id) => {
+                    const material = solid(id);
+                    if (material) keepTank({ wall: { ...tank.wall, material } }, "sheet");
+                  }}
+                />
+                <LengthField
+                  label="sheet thickness"
+                  value={tank.wall.thickness_mm}
+                  take={(v) => {
+                    keepTank({ wall: { ...tank.wall, thickness_mm: v } }, "sheet");
+                  }}
+                />
+                <Tick
+                  label="walls stay, a container"
+                  value={tank.walls_stay ?? false}
+                  take={(walls_stay) => {
+                    keepTank({ walls_stay }, walls_stay ? "walls stay" : "walls come off");
+                  }}
+                />
+                {tank.seal ? (
+                  <Choice
+                    label="seal"
+                    value={tank.seal.material.id}
+                    options={optionsOf(solidsFor(shelf, "seal"), tank.seal.material)}
+                    take={(id) => {
+                      const material = solid(id);
+                      if (material) keepTank({ seal: { material } }, "seal");
+                    }}
+                  />
+                ) : null}
+                <Tick
+                  label="joints are sealed"
+                  value={tank.seal !== null && tank.seal !== undefined}
+                  take={(sealed) => {
+                    const material = solid("silicone");
+                    keepTank({ seal: sealed && material ? { material } : null }, "seal");
+                  }}
+                />
+                <Choice
+                  label="release"
+                  value={tank.release ?? "wax"}
+                  options={RELEASES}
+                  take={(release) => {
+                    keepTank({ release: release as "wax" }, "release");
+                  }}
+                />
+                <Choice
+                  label="base"
+                  value={tank.base.material.id}
+                  options={optionsOf(solidsFor(shelf, "base"), tank.base.material)}
+                  take={(id) => {
+                    const material = solid(id);
+                    if (material) keepTank({ base: { ...tank.base, material } }, "base");
+                  }}
+                />
+                <LengthField
+                  label="base thickness"
+                  value={tank.base.thickness_mm}
+                  take={(v) => {
+                    keepTank({ base: { ...tank.base, thickness_mm: v } }, "base");
+                  }}
+                />
+                <OwnMaterial
+                  key={tank.wall.material.id}
+                  material={tank.wall.material}
+                  take={(material) => {
+                    keepTank({ wall: { ...tank.wall, material } }, "sheet data");
+                  }}
+                />
+                <Caution>
+                  Sawing and sanding sheet: dust mask and eye protection. Hot glue and hot wire burn; air the room.
+                </Caution>
+              </>
+            ),
+          },
+          {
+            word: "under load",
+            part: (
+              <>
+                <Loads />
+                <NumberField
+                  label="floor off level by"
+                  unit="°"
+                  value={tank.level_error_deg ?? 0.2}
+                  take={(v) => {
+                    keepTank({ level_error_deg: v }, "level");
+                  }}
+                />
+                <Box as="dl" margin="0">
+                  <Row label="costs at the edge">{lengthText(outcome.dam.level_error_mm, units, 1)}</Row>
+                  <Row label="thinnest layer that covers" hint="below it surface tension draws it back">
+                    {lengthText(outcome.dam.self_covering_mm, units, 1)}
+                  </Row>
+                  <Row label="climbs the wall">
+                    {lengthText(outcome.dam.lip_mm, units, 1)}, {volumeText(outcome.dam.climb_ml, units, 1)}
+                  </Row>
+                </Box>
+                <Sources>
+                  {[
+                    [
+                      "bulge",
+                      "plate coefficients under liquid, from joints that hold firmly to ones that hinge; the sheet softened at its own temperature and crept for a day",
+                    ],
+                    ["ribs", `fewest stiff ribs between which a bay bulges under ${lengthText(0.5, units, 1)}`],
+                    ["covers", "2 sqrt(gamma/(rho g)) sin(theta/2), on a spot of 45° contact angle"],
+                    ["climb", "capillary rise at 20° contact angle; its resin is in the last pour"],
+                  ]}
+                </Sources>
+              </>
+            ),
+          },
+          {
+            word: "room",
+            part: (
+              <>
+                <TemperatureField
+                  label="by day"
+                  value={brief.room.day_c}
+                  take={(v) => {
+                    keepRoom({ day_c: v });
+                  }}
+                />
+                <TemperatureField
+                  label="by night"
+                  value={brief.room.night_c}
+                  take={(v) => {
+                    keepRoom({ night_c: v });
+                  }}
+                />
+                <NumberField
+                  label="may be off by"
+                  unit="K"
+                  value={brief.room.spread_k ?? 2}
+                  take={(v) => {
+                    keepRoom({ spread_k: v });
+                  }}
+                />
+              </>
+            ),
+          },
         ]}
-      </Sources>
+      />
     </>
   );
 }

@@ -1,1 +1,2 @@
+export { DoseTable } from "./dose-table";
 export { WaterInspector } from "./water-inspector";
