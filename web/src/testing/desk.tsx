@@ -1,7 +1,8 @@
 /** Lays a desk for tests of what stands on it: the sample scene with its computed outcome. */
 import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { render, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
 import { scaleLinear } from "d3-scale";
 import { type ReactNode, useState } from "react";
 import { MemoryRouter } from "react-router";
@@ -98,6 +99,12 @@ export function lay(part: ReactNode, laid: Laid = {}) {
     </ChakraProvider>,
   );
   return { ...asked, ...shown };
+}
+
+/** Opens a part of an inspector by its word. */
+export async function part(word: string) {
+  const words = within(screen.getByRole("group", { name: /^Parts of/ }));
+  await userEvent.click(words.getByRole("button", { name: word }));
 }
 
 /** A drawing on the depth axis of the sample tank. */

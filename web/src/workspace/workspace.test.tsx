@@ -24,6 +24,20 @@ const CUP = {
   warm_50_min: null,
 };
 
+const GLANCE = {
+  scale: 48,
+  inside_mm: [180, 110, 120],
+  pours_count: 4,
+  resin_ml: 1650,
+  mix_g: 1814,
+  first_pour_at: "2999-03-05T09:00",
+  demould_at: "2999-03-10T23:49",
+  counts: { stop: 0, watch: 3, note: 0 },
+  worst: "Pour 2 is 52 mm deep",
+  worst_grade: "watch",
+  units: { length: "mm", temperature: "c", volume: "ml", mass: "g" },
+};
+
 function open(address: string, answers: Record<string, unknown> = {}) {
   const asked = serve({
     "GET /api/scenes": [{ id: 7, name: SCENE.name, revision: 1, changed_at: "2027-03-01T10:00:00Z" }],
@@ -105,18 +119,25 @@ describe("the page", () => {
 });
 
 describe("all scenes", () => {
-  it("are listed, and a new one is begun under its name", async () => {
-    const asked = open("/", { "POST /api/scenes/blank": STATE });
-    expect(await screen.findByRole("link", { name: SCENE.name })).toHaveAttribute("href", "/scenes/7/pours");
-    await userEvent.type(screen.getByLabelText("Name of a new scene"), "Winter lake");
-    await userEvent.click(screen.getByRole("button", { name: "Begin it" }));
-    await waitFor(() => {
-      expect(asked.find((one) => one.path === "POST /api/scenes/blank")?.body).toMatchObject({ name: "Winter lake" });
-    });
+  it("stand there by their look, with what decides, and the next hour", async () => {
+    open("/", { "GET /api/scenes/7/glance": GLANCE });
+    expect(await screen.findByRole("link", { name: `Open ${SCENE.name}` })).toHaveAttribute("href", "/scenes/7/pours");
+    expect(screen.getByAltText(`${SCENE.name}, as it will look`)).toHaveAttribute(
+      "src",
+      expect.stringContaining("/api/scenes/7/picture"),
+    );
+    expect(await screen.findByText(/4 pours of 1814 g/)).toBeInTheDocument();
+    expect(screen.getByText("Pour 2 is 52 mm deep")).toBeInTheDocument();
+    expect(screen.getByText(/first pour, as planned/)).toBeInTheDocument();
+    expect(screen.getByRole("link", { name: "Begin a piece" })).toHaveAttribute("href", "/begin");
+  });
+  it("where there is none, the page says what it is for", async () => {
+    open("/", { "GET /api/scenes": [] });
+    expect(await screen.findByText(/how hot it gets, when the next one bonds/)).toBeInTheDocument();
   });
   it("a file that is refused adds nothing", async () => {
     open("/");
-    await screen.findByRole("link", { name: SCENE.name });
+    await screen.findByRole("link", { name: `Open ${SCENE.name}` });
     await userEvent.upload(
       screen.getByLabelText("Scene file"),
       new File(["{"], "bad.json", { type: "application/json" }),

@@ -15,13 +15,29 @@ import { areaText, lengthText, massText, volumeText } from "../../units/display"
 import { HoursField, LengthField, NumberField } from "../../desk/fields";
 import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 
-import { BRUSHES, type Tool } from "./brush";
+import { HANDS, type Tool } from "./hands";
 import { useMeasure } from "./measure";
 import { useBedTools } from "./tools";
 import { Problem } from "../../ui/problem";
 import { BringFile } from "../../ui/bring-file";
 
-const KEYS: Record<string, Tool> = { r: "raise", l: "lower", s: "smooth", p: "slope", t: "terrace", d: "type depths" };
+const KEYS: Record<string, Tool> = {
+  b: "build up",
+  c: "carve off",
+  r: "rub smooth",
+  a: "ramp",
+  s: "step",
+  t: "press a stone in",
+  g: "scatter gravel",
+  w: "cut with a wire",
+  d: "type depths",
+};
+/** What the second measure of a hand is called, where it is not "each stroke". */
+const EACH: Partial<Record<Tool, string>> = {
+  step: "steps of",
+  "press a stone in": "stands out by",
+  "scatter gravel": "grains up to",
+};
 const STARTERS = ["slope", "bowl", "ledge", "channel", "cave", "reef"] as const;
 const SEALS = [
   ["resin", "thin coat of resin"],
@@ -45,7 +61,7 @@ export function BedInspector() {
           word: "hands",
           part: (
             <>
-              <Brushes />
+              <Hands />
               <Measured />
             </>
           ),
@@ -150,7 +166,7 @@ export function BedInspector() {
 
 const air = (ml: number, units: Units) => (ml < 0.05 ? "none" : volumeText(ml, units, 1));
 
-function Brushes() {
+function Hands() {
   const tools = useBedTools();
   const { take } = tools;
   useEffect(() => {
@@ -172,9 +188,9 @@ function Brushes() {
     };
   }, [take]);
   return (
-    <Box role="radiogroup" aria-label="Brush">
-      <Title>Brush</Title>
-      {[...BRUSHES, "type depths" as const].map((tool) => (
+    <Box role="radiogroup" aria-label="Hands on the bed">
+      <Title>Hands on the bed</Title>
+      {[...HANDS, "type depths" as const].map((tool) => (
         <Flex
           asChild
           key={tool}
@@ -209,19 +225,21 @@ function Brushes() {
       {tools.tool === "type depths" ? null : (
         <>
           <LengthField
-            label="size"
-            value={tools.size_mm}
-            take={(size_mm) => {
-              take({ size_mm: Math.min(200, Math.max(4, size_mm)) });
+            label="as wide as"
+            value={tools.wide_mm}
+            take={(wide_mm) => {
+              take({ wide_mm: Math.min(200, Math.max(4, wide_mm)) });
             }}
           />
-          <LengthField
-            label={tools.tool === "terrace" ? "steps of" : "strength"}
-            value={tools.strength_mm}
-            take={(strength_mm) => {
-              take({ strength_mm: Math.min(40, Math.max(0.2, strength_mm)) });
-            }}
-          />
+          {tools.tool === "ramp" || tools.tool === "cut with a wire" || tools.tool === "rub smooth" ? null : (
+            <LengthField
+              label={EACH[tools.tool] ?? "each stroke"}
+              value={tools.each_mm}
+              take={(each_mm) => {
+                take({ each_mm: Math.min(40, Math.max(0.2, each_mm)) });
+              }}
+            />
+          )}
         </>
       )}
     </Box>

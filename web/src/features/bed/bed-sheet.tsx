@@ -9,7 +9,7 @@ import { useSize } from "../../sounding/size";
 import { lengthFigure, lengthText } from "../../units/display";
 import { type Frame, planPath } from "../../sounding/page";
 
-import { type Brush, type Ground, heightAt, type Spot, touched } from "./brush";
+import { type Hand, type Ground, heightAt, type Spot, touched } from "./hands";
 import { ChartGround, ScaleBar } from "../../sounding/chart";
 import { useMeasure } from "./measure";
 import { useBedTools } from "./tools";
@@ -130,7 +130,10 @@ export function BedSheet() {
   );
 }
 
-/** The surface that a brush works on; a touch moves a little, a drag moves more. */
+/** How hard a pen presses, 1 for its middle; a finger or a mouse says nothing of it. */
+const pressure = (event: ReactPointerEvent) => (event.pointerType === "pen" ? 2 * event.pressure : 1);
+
+/** The surface that hands work on; a touch moves a little, a drag moves more. */
 function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
   const desk = useDocument();
   const tools = useBedTools();
@@ -144,10 +147,10 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
       behind_mm: (frame.bottom - (event.clientY - (svg?.top ?? 0))) / frame.scale,
     };
   };
-  const stroke = (scene: Scene, spot: Spot, from: Spot): Scene => {
+  const stroke = (scene: Scene, spot: Spot, from: Spot, pressed: number): Scene => {
     const heights_mm = touched(
       { ...ground, heights: scene.bed.heights_mm },
-      { brush: tools.tool as Brush, size_mm: tools.size_mm, strength_mm: tools.strength_mm },
+      { hand: tools.tool as Hand, wide_mm: tools.wide_mm, each_mm: tools.each_mm * pressed },
       spot,
       from,
     );
@@ -177,7 +180,7 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
             return;
           }
           event.currentTarget.setPointerCapture(event.pointerId);
-          const scene = stroke(desk.scene, spot, spot);
+          const scene = stroke(desk.scene, spot, spot, pressure(event));
           work.current = { scene, from: spot, last: spot };
           desk.show(scene);
         }}
@@ -186,8 +189,8 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
           setAt(spot);
           if (!work.current) return;
           const moved = Math.hypot(spot.x_mm - work.current.last.x_mm, spot.behind_mm - work.current.last.behind_mm);
-          if (moved < tools.size_mm / 6) return;
-          const scene = stroke(work.current.scene, spot, work.current.from);
+          if (moved < tools.wide_mm / 6) return;
+          const scene = stroke(work.current.scene, spot, work.current.from, pressure(event));
           work.current = { ...work.current, scene, last: spot };
           desk.show(scene);
         }}
@@ -202,14 +205,14 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
           <circle
             cx={frame.x0 + at.x_mm * frame.scale}
             cy={frame.bottom - at.behind_mm * frame.scale}
-            r={(tools.size_mm / 2) * frame.scale}
+            r={(tools.wide_mm / 2) * frame.scale}
             fill="none"
             stroke="var(--ink)"
             strokeWidth={1.6}
           />
           <Label
             x={frame.x0 + at.x_mm * frame.scale}
-            y={frame.bottom - at.behind_mm * frame.scale - (tools.size_mm / 2) * frame.scale - 6}
+            y={frame.bottom - at.behind_mm * frame.scale - (tools.wide_mm / 2) * frame.scale - 6}
             fontSize={14}
             fontWeight={700}
             textAnchor="middle"
@@ -220,7 +223,9 @@ function Brushing({ frame, ground }: { frame: Frame; ground: Ground }) {
             paintOrder="stroke"
           >
             {tools.tool}
-            {tools.tool === "raise" || tools.tool === "lower" ? ` ${lengthText(tools.strength_mm, desk.units, 1)}` : ""}
+            {tools.tool === "build up" || tools.tool === "carve off"
+              ? ` ${lengthText(tools.each_mm, desk.units, 1)}`
+              : ""}
           </Label>
         </g>
       ) : null}

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { type ReactNode } from "react";
 import { describe, expect, it } from "vitest";
 
-import { lay, OUTCOME, SCENE, serve, SHELF, US } from "../../testing/desk";
+import { lay, OUTCOME, part, SCENE, serve, SHELF, US } from "../../testing/desk";
 import { BedInspector } from "./bed-inspector";
 import { BedSheet } from "./bed-sheet";
 import { BedToolsContext, useBedToolsState } from "./tools";
@@ -25,6 +25,7 @@ describe("the bed", () => {
   it("offers what the shelf says a bed may be made of", async () => {
     serve({ "GET /api/library": SHELF });
     bed();
+    await part("made of");
     await waitFor(() => {
       expect(within(screen.getByLabelText("made of")).getAllByRole("option").length).toBe(SHELF.uses.bed?.length);
     });
@@ -32,6 +33,7 @@ describe("the bed", () => {
   it("is sealed by a tick", async () => {
     serve({ "GET /api/library": SHELF });
     const { keep } = bed();
+    await part("made of");
     await userEvent.click(screen.getByLabelText("sealed"));
     expect(keep.mock.calls[0]?.[0].bed.sealed).toBe(true);
   });
@@ -46,6 +48,7 @@ describe("the bed", () => {
       },
     });
     const { keep } = bed();
+    await part("forms");
     await userEvent.click(screen.getByRole("button", { name: "slope" }));
     await waitFor(() => {
       expect(keep.mock.calls[0]?.[0].bed.heights_mm).toEqual([
@@ -57,6 +60,7 @@ describe("the bed", () => {
   it("says a file that is refused and leaves the bed alone", async () => {
     serve({ "GET /api/library": SHELF });
     const { keep } = bed();
+    await part("forms");
     await userEvent.upload(screen.getByLabelText("Mesh or height map of the bed"), new File(["x"], "bed.stl"));
     expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers POST /api/meshes");
     expect(keep).not.toHaveBeenCalled();
@@ -79,9 +83,10 @@ describe("the bed", () => {
     });
     expect(asked.some((one) => one.path === "POST /api/beds/measured")).toBe(true);
   });
-  it("tells area, gas and air in the reader's units", () => {
+  it("tells area, gas and air in the reader's units", async () => {
     serve({ "GET /api/library": SHELF });
     bed({ units: US });
+    await part("facts");
     expect(screen.getByText("area to seal").nextElementSibling).toHaveTextContent(/in²$/);
     expect(screen.getByText("gas out of it").nextElementSibling).toHaveTextContent(/fl oz$/);
   });

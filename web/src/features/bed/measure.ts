@@ -5,7 +5,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { MeasuredDepth } from "../../api/types";
 
-import { heightAt, type Spot } from "./brush";
+import { heightAt, type Spot } from "./hands";
 
 /** Depths typed as read off with ruler and skewer; the server lays the smoothest bed through them. */
 export function useMeasure() {

@@ -3,7 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 
 import type { Figure } from "../../api/types";
-import { lay, OUTCOME, SCENE, serve, SHELF, US } from "../../testing/desk";
+import { lay, OUTCOME, part, SCENE, serve, SHELF, US } from "../../testing/desk";
 import { AddFigure } from "./add-figure";
 import { AirHelp } from "./air-help";
 import { FiguresInspector } from "./figures-inspector";
@@ -34,6 +34,7 @@ describe("FiguresInspector", () => {
     ["turned", "90", { turn_deg: 90 }],
   ])("takes %s", async (label, text, change) => {
     const { keep } = inspector();
+    if (label === "weighed") await part("made of");
     await type(label, text);
     await waitFor(() => {
       expect(keep).toHaveBeenCalled();
@@ -51,6 +52,7 @@ describe("FiguresInspector", () => {
   });
   it("offers what the shelf says a figure may be made of", async () => {
     inspector();
+    await part("made of");
     await waitFor(() => {
       const options = within(screen.getByLabelText("made of")).getAllByRole("option");
       expect(options.length).toBe(SHELF.uses.figure?.length);

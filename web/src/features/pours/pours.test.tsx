@@ -2,7 +2,7 @@ import { act, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
-import { Events, lay, OUTCOME, SCENE, serve, US } from "../../testing/desk";
+import { Events, lay, OUTCOME, SCENE, part, serve, US } from "../../testing/desk";
 import { FineCheck } from "./fine-check";
 import { Grains } from "./grains";
 import { Air, PourInspector } from "./pour-inspector";
@@ -23,10 +23,12 @@ describe("PourInspector", () => {
     expect(value("peak")).toContain(`${told?.heat.cure?.peak_c.toFixed(0) ?? ""} °C`);
     expect(value("joint below")).toContain("in the window: bonds");
   });
-  it("tells it in inches without a metric word", () => {
+  it("tells it in inches without a metric word", async () => {
     lay(<PourInspector more={[]} />, { units: US });
-    expect(value("deep")).toBe("2 1/16 in");
     expect(value("peak")).toContain("°F");
+    expect(screen.queryByText(/\d (mm|ml|°C)\b/, { selector: "dd" })).toBeNull();
+    await part("facts");
+    expect(value("deep")).toBe("2 1/16 in");
     expect(screen.queryByText(/\d (mm|ml|°C)\b/, { selector: "dd" })).toBeNull();
   });
   it.each([
@@ -51,6 +53,7 @@ describe("PourInspector", () => {
   it("says the tack band of the pour's own resin", async () => {
     const resins = SCENE.resins.map((one) => ({ ...one, gel_degree: 0.25, tack_free_degree: 0.6 }));
     lay(<PourInspector more={[]} />, { scene: { ...SCENE, resins } });
+    await part("facts");
     await userEvent.click(screen.getByText("where these come from"));
     expect(screen.getByText(/25 % cured.*60 %/)).toBeInTheDocument();
   });

@@ -14,10 +14,13 @@ import { hoursBand, hoursText, lengthText, temperatureText, whenText } from "../
 import { withPour } from "../../desk/edits";
 import { days, movedWait } from "./days";
 
-const LEFT = 196;
-const RIGHT = 150;
+/** Room beside the days, and beside those of a phone. */
+const SIDES = { wide: { left: 196, right: 150 }, narrow: { left: 76, right: 24 } };
+const NARROW = 560;
 const TOP = 30;
 const HEIGHT = 156;
+/** A line of its own for the moment, on a phone. */
+const PHONE_LINE = 20;
 
 /** The days: each pour with its waits, the nights, and the moment that is looked at. */
 export function Ribbon() {
@@ -26,7 +29,9 @@ export function Ribbon() {
   const { outcome } = desk;
   const { demould_span, full_cure_span } = outcome.whole;
   const span_h = Math.max(outcome.march.simulated_h, (demould_span?.late_h ?? outcome.whole.demould_h ?? 0) + 6, 24);
-  const time = scaleLinear([0, span_h], [LEFT, Math.max(LEFT + 100, size.width - RIGHT)]);
+  const narrow = size.width > 0 && size.width < NARROW;
+  const { left, right } = narrow ? SIDES.narrow : SIDES.wide;
+  const time = scaleLinear([0, span_h], [left, Math.max(left + 100, size.width - right)]);
   const row = Math.min(22, (HEIGHT - TOP - 24) / outcome.pours.length);
   const marks = days(desk.scene.brief.first_pour_at, span_h);
   const day_px = time(24) - time(0);
@@ -39,20 +44,24 @@ export function Ribbon() {
       aria-label="Days"
       borderTop="1px solid"
       borderColor="hair"
-      height={`${HEIGHT}px`}
+      height={`${HEIGHT + (narrow ? PHONE_LINE : 0)}px`}
       flexShrink="0"
       position="relative"
     >
-      <svg width={size.width} height={HEIGHT}>
+      <svg width={size.width} height={HEIGHT + (narrow ? PHONE_LINE : 0)}>
         <Label x={20} y={24} fontSize={18} fontWeight={800} fill="var(--ink)">
           Days
         </Label>
-        <Label x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">
-          drag a square
-        </Label>
-        <Label x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">
-          to wait longer
-        </Label>
+        {narrow ? null : (
+          <>
+            <Label x={20} y={44} fontSize={13} fontStyle="italic" fill="var(--soft)">
+              drag a square
+            </Label>
+            <Label x={20} y={60} fontSize={13} fontStyle="italic" fill="var(--soft)">
+              to wait longer
+            </Label>
+          </>
+        )}
         {outcome.room.nights.map((night) => (
           <rect
             key={night.from_h}
@@ -79,16 +88,27 @@ export function Ribbon() {
         {out === null ? null : (
           <g>
             <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
-            <Label x={time(out) + 6} y={TOP + 8} fontSize={14} fontWeight={700} fill="var(--ink)">
-              dam off
-            </Label>
-            <Label x={time(out) + 6} y={TOP + 25} fontSize={13} fill="var(--soft)">
-              {whenText(outcome.whole.demould_at)}
-            </Label>
-            <Label x={time(out) + 6} y={TOP + 42} fontSize={13} fontStyle="italic" fill="var(--soft)">
-              full cure in{" "}
-              {full_cure_span ? hoursBand(full_cure_span) : hoursText((outcome.whole.full_cure_d ?? 0) * 24)}
-            </Label>
+            {[
+              ["dam off", 8],
+              [whenText(outcome.whole.demould_at), 25],
+              [
+                `full cure in ${full_cure_span ? hoursBand(full_cure_span) : hoursText((outcome.whole.full_cure_d ?? 0) * 24)}`,
+                42,
+              ],
+            ].map(([text, y], at) => (
+              <Label
+                key={text}
+                x={time(out) + (narrow ? -6 : 6)}
+                y={TOP + Number(y)}
+                textAnchor={narrow ? "end" : "start"}
+                fontSize={at === 0 ? 14 : 13}
+                fontWeight={at === 0 ? 700 : 400}
+                fontStyle={at === 2 ? "italic" : "normal"}
+                fill={at === 0 ? "var(--ink)" : "var(--soft)"}
+              >
+                {text}
+              </Label>
+            ))}
             {demould_span ? <Whisker span={demould_span} time={time} end={span_h} y={TOP - 6} word="dam off" /> : null}
           </g>
         )}
@@ -354,13 +374,13 @@ function Moment({ time, span_h }: { time: Scale; span_h: number }) {
         {...drag}
       />
       <Label
-        x={x > right - 260 ? x - 14 : x + 14}
-        y={HEIGHT - 7}
+        x={right < 420 ? 12 : x > right - 260 ? x - 14 : x + 14}
+        y={HEIGHT + (right < 420 ? 12 : -7)}
         fontSize={14}
         fontWeight={700}
         fontStyle="italic"
         fill="var(--depth)"
-        textAnchor={x > right - 260 ? "end" : "start"}
+        textAnchor={right >= 420 && x > right - 260 ? "end" : "start"}
         pointerEvents="none"
       >
         {hoursText(cursor.at_h)}: {words}

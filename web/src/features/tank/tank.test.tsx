@@ -2,7 +2,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 
-import { lay, OUTCOME, SCENE, serve, SHELF, US } from "../../testing/desk";
+import { lay, OUTCOME, part, SCENE, serve, SHELF, US } from "../../testing/desk";
 import { CutSheet } from "./cut-sheet";
 import { OwnMaterial } from "./own-material";
 import { TankInspector } from "./tank-inspector";
@@ -16,7 +16,6 @@ const type = async (label: string, text: string) => {
 describe("TankInspector", () => {
   it.each([
     ["across", "200", { inner_width_mm: 200 }],
-    ["fill line", "110 mm", { fill_height_mm: 110 }],
     ["walls", "150", { wall_height_mm: 150 }],
   ])("takes %s", async (label, text, change) => {
     serve({ "GET /api/library": SHELF });
@@ -26,6 +25,15 @@ describe("TankInspector", () => {
       expect(keep).toHaveBeenCalled();
     });
     expect(keep.mock.calls[0]?.[0].tank).toMatchObject(change);
+  });
+  it("asks the core for another fill line, which walls and pours follow", async () => {
+    serve({ "GET /api/library": SHELF });
+    const { keep, change } = lay(<TankInspector />);
+    await type("fill line", "200 mm");
+    await waitFor(() => {
+      expect(change).toHaveBeenCalledWith({ kind: "fill_line", fill_mm: 200 });
+    });
+    expect(keep).not.toHaveBeenCalled();
   });
   it("reads mixed forms by the core", async () => {
     const asked = serve({ "GET /api/library": SHELF, "GET /api/quantity": { value: 381 } });
@@ -50,6 +58,7 @@ describe("TankInspector", () => {
   ])("offers for the %s what the shelf says may be one", async (label, use) => {
     serve({ "GET /api/library": SHELF });
     lay(<TankInspector />);
+    await part("dam");
     const names = (SHELF.uses[use] ?? []).map((id) => SHELF.solids.find((one) => one.id === id)?.name);
     await waitFor(() => {
       const options = within(screen.getByLabelText(label)).getAllByRole("option");

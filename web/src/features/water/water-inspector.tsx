@@ -125,7 +125,6 @@ export function WaterInspector() {
               >
                 the same in every pour
               </Pill>
-              <Doses />
               {others.length ? (
                 <Box marginTop="3">
                   <Box color="soft" fontSize="14px">
@@ -148,6 +147,7 @@ export function WaterInspector() {
             </>
           ),
         },
+        { word: "measured", part: <Doses /> },
         { word: "wish", part: <WishFor /> },
         {
           word: "light",

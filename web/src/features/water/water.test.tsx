@@ -2,7 +2,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
 
-import { lay, OUTCOME, SCENE, serve, SHELF, US } from "../../testing/desk";
+import { lay, OUTCOME, part, SCENE, serve, SHELF, US } from "../../testing/desk";
 import { Doses } from "./doses";
 import { Paint } from "./paint";
 import { Spectrum } from "./spectrum";
@@ -10,16 +10,19 @@ import { WaterInspector } from "./water-inspector";
 import { WishFor } from "./wish";
 
 describe("WaterInspector", () => {
-  it("tells each layer line by its code, and the words of the light", () => {
+  it("tells each layer line by its code, and the words of the light", async () => {
     serve({ "GET /api/library": SHELF });
     lay(<WaterInspector />);
+    await part("light");
     expect(screen.getByText(OUTCOME.water.light_words)).toBeInTheDocument();
+    await part("lines");
     const seams = OUTCOME.pours.flatMap((one) => (one.joint.seam ? [one.joint.seam] : []));
     expect(screen.getAllByText(/^\d+\.\d, (invisible|searched for|seen|a band)$/)).toHaveLength(seams.length);
   });
   it("takes where the light comes from", async () => {
     serve({ "GET /api/library": SHELF });
     const { keep } = lay(<WaterInspector />);
+    await part("light");
     await userEvent.selectOptions(screen.getByLabelText("comes"), "room");
     expect(keep.mock.calls[0]?.[0].brief.light).toBe("room");
   });
