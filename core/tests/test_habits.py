@@ -10,6 +10,7 @@ import networkx as nx
 
 import gondola_core
 from gondola_core.checks import CHECKS
+from gondola_core.documents.known import load_known, load_trade
 from gondola_core.materials import load_library
 from gondola_core.materials.library import read_rows, read_sources
 from gondola_core.outcome import Outcome
@@ -57,6 +58,18 @@ class Sources(unittest.TestCase):
         self.assertEqual(set(library.resins), {"deep", "casting", "coating", "light-cured", "quick-cast"})
         self.assertEqual(len(library.colourants), 15)
         self.assertGreaterEqual(len(library.solids), 12)
+
+
+class Explained(unittest.TestCase):
+    def test_numbers_that_the_page_explains_are_written_of_and_the_other_way_round(self):
+        page = "".join(path.read_text() for path in (ROOT / "web" / "src").rglob("*.ts*"))
+        asked = set(re.findall(r'known(?:=|: )"(\w+)"', page))
+        self.assertEqual(asked, {one.id for one in load_known()})
+
+    def test_every_word_of_the_trade_is_a_sentence(self):
+        for one in load_trade():
+            with self.subTest(one.word):
+                self.assertRegex(one.sentence, r"^[A-Z].{20,}\.$")
 
 
 class Names(unittest.TestCase):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from answers import beginning, checks, dam, edits, evaluating, figures, glance, heat, quantities, water
+from answers import beginning, checks, dam, edits, evaluating, figures, glance, heat, known, quantities, water
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
@@ -58,7 +58,7 @@ api.add_router("", scenes)
 api.add_router("", shapes)
 api.add_router("", library)
 api.add_router("", jobs)
-for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance):
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known):
     api.add_router("", answer.router)
 
 

@@ -5,6 +5,7 @@ import { Navigate, Route, Routes } from "react-router";
 import { FirstPage } from "./workspace/first-page";
 
 const BeginPage = lazy(() => import("./workspace/begin-page"));
+const HavePage = lazy(() => import("./workspace/have-page"));
 const PourSheet = lazy(() => import("./features/sheet"));
 const Workspace = lazy(() => import("./workspace/workspace"));
 
@@ -20,6 +21,7 @@ export function App() {
       <Routes>
         <Route path="/" element={<FirstPage />} />
         <Route path="/begin" element={<BeginPage />} />
+        <Route path="/have" element={<HavePage />} />
         <Route path="/scenes/:sceneId" element={<Navigate to="pours" replace />} />
         <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
         <Route path="/scenes/:sceneId/:stage" element={<Workspace />} />

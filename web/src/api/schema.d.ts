@@ -468,6 +468,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Known */
+        get: operations["read_known"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -1008,6 +1025,16 @@ export interface components {
             /** Figure Id */
             figure_id: string;
             scene: components["schemas"]["Scene"];
+        };
+        /**
+         * AllKnown
+         * @description Numbers that can be explained, and words of the trade in a sentence each.
+         */
+        AllKnown: {
+            /** Numbers */
+            numbers: components["schemas"]["Known"][];
+            /** Words */
+            words: components["schemas"]["TradeWord"][];
         };
         /**
          * Application
@@ -2361,6 +2388,26 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "running" | "done" | "failed" | "cancelled";
+        };
+        /**
+         * Known
+         * @description How one number is known: formula, inputs, source, limits, how sure.
+         */
+        Known: {
+            /** Formula */
+            formula: string;
+            /** Id */
+            id: string;
+            /** Inputs */
+            inputs: string;
+            /** Limits */
+            limits: string;
+            /** Source */
+            source: string;
+            /** Sure */
+            sure: string;
+            /** Word */
+            word: string;
         };
         /**
          * Ladder
@@ -4157,6 +4204,16 @@ export interface components {
             walls_stay: boolean;
         };
         /**
+         * TradeWord
+         * @description A word of the trade in a sentence.
+         */
+        TradeWord: {
+            /** Sentence */
+            sentence: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * Tuft
          * @description Blades of a plant that lean outward from one root; the same every time.
          */
@@ -5315,6 +5372,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllKnown"];
                 };
             };
         };

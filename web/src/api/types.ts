@@ -36,6 +36,7 @@ export type Solved = Schemas["Solved"];
 export type SolvedWater = Schemas["SolvedWater"];
 export type PaintAnswer = Schemas["PaintAnswer"];
 export type Wish = Schemas["Wish"];
+export type Known = Schemas["AllKnown"];
 export type Beginning = Schemas["Beginning"];
 export type Begun = Schemas["Begun"];
 export type Usual = Schemas["Usual"];

@@ -8,6 +8,8 @@ export interface Reading {
   word: string;
   value: string;
   chip?: string;
+  /** id of how it is known */
+  known?: string;
 }
 
 /** What the gondola reads at its depth, on each profile, as words. */
@@ -35,12 +37,14 @@ export function useReadings(): Reading[] {
     { word: "pour", value: pour ? `${pour.number}, ${pour.joint.words}` : "-" },
     {
       word: "peak",
+      known: "peak",
       value:
         heat.peak_c[level] === undefined ? "bed" : `${figure(heat.peak_c[level])} ${temperatureUnit(units)}${band}`,
     },
     { word: "cured now", value: cure === null ? "not poured yet" : `${percent(cure)} %` },
     {
       word: "smallest out",
+      known: "smallest_out",
       value:
         bubble === null || bubble === undefined
           ? "none leave"

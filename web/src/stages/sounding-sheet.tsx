@@ -2,9 +2,10 @@ import { useCursor } from "../desk/cursor";
 import { useDocument } from "../desk/document";
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
-import { type ComponentType, type ReactNode, useMemo } from "react";
+import { type ComponentType, type ReactNode, useMemo, useState } from "react";
 
 import { DepthContext, tankScale } from "../sounding/scales";
+import { How } from "../ui/known";
 import { useSize } from "../sounding/size";
 import { lengthText } from "../units/display";
 import { HeatLayer, PlacePlot } from "../features/heat";
@@ -223,6 +224,7 @@ const IN_HEAT = ["pour", "peak", "cured now", "smallest out"];
 function Readout({ heat }: { heat: boolean }) {
   const desk = useDocument();
   const cursor = useCursor();
+  const [open, setOpen] = useState<string | null>(null);
   const readings = useReadings().filter((one) => !heat || IN_HEAT.includes(one.word));
   return (
     <Box aria-label="At the gondola" as="section">
@@ -244,11 +246,26 @@ function Readout({ heat }: { heat: boolean }) {
                   <rect width="12" height="12" fill={reading.chip} stroke="var(--hair)" />
                 </svg>
               ) : null}
-              {reading.value}
+              {reading.known ? (
+                <button
+                  type="button"
+                  title="how is this known?"
+                  aria-expanded={open === reading.known}
+                  style={{ cursor: "help", textAlign: "left" }}
+                  onClick={() => {
+                    setOpen(open === reading.known ? null : (reading.known ?? null));
+                  }}
+                >
+                  {reading.value}
+                </button>
+              ) : (
+                reading.value
+              )}
             </Box>
           </Flex>
         ))}
       </Box>
+      {open ? <How id={open} /> : null}
       {heat ? <PlacePlot /> : null}
     </Box>
   );

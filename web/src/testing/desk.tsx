@@ -46,6 +46,8 @@ export interface Laid {
   figureId?: string | null;
   depth_mm?: number;
   at_h?: number;
+  /** of the page, with its search */
+  address?: string;
 }
 
 /** A part of the page on its desk; gives the hands that it uses. */
@@ -84,7 +86,7 @@ export function lay(part: ReactNode, laid: Laid = {}) {
   const shown = render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={queries}>
-        <MemoryRouter>
+        <MemoryRouter initialEntries={[laid.address ?? "/"]}>
           <DocumentContext value={document}>
             <UnitsContext value={document.units}>
               <CursorHandsContext value={{ lower: asked.lower, scrub: asked.scrub }}>

@@ -1,5 +1,6 @@
 import { Flex } from "@chakra-ui/react";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
+import { useSearchParams } from "react-router";
 
 import { Word } from "./pill";
 
@@ -8,10 +9,13 @@ export interface OnePart {
   part: ReactNode;
 }
 
-/** One screen of an inspector at a time; words at the top lead to the rest. */
+/** Under this the address of the page says which part is open. */
+export const PART = "part";
+
+/** One screen of an inspector at a time; words at the top lead to the rest, and so does the page's address. */
 export function Parts({ label, parts }: { label: string; parts: readonly OnePart[] }) {
-  const [chosen, choose] = useState<string | null>(null);
-  const open = parts.find((one) => one.word === chosen) ?? parts[0];
+  const [params, setParams] = useSearchParams();
+  const open = parts.find((one) => one.word === params.get(PART)) ?? parts[0];
   return (
     <>
       <Flex
@@ -32,7 +36,13 @@ export function Parts({ label, parts }: { label: string; parts: readonly OnePart
             fontWeight={word === open?.word ? 800 : 400}
             color={word === open?.word ? "ink" : "depth"}
             onClick={() => {
-              choose(word);
+              setParams(
+                (now) => {
+                  now.set(PART, word);
+                  return now;
+                },
+                { replace: true },
+              );
             }}
           >
             {word}

@@ -1,13 +1,18 @@
 import { Box, Flex, Heading, Input, NativeSelect } from "@chakra-ui/react";
 import { type ReactNode, useId, useState } from "react";
 
-/** A line of the inspector: a word on the left, its value on the right. */
-export function Row(props: { label: string; children: ReactNode; hint?: string }) {
+import { How } from "./known";
+
+/** A line of the inspector: a word on the left, its value on the right; a press on a known value tells how it is known. */
+export function Row(props: { label: string; children: ReactNode; hint?: string; known?: string }) {
+  const [open, setOpen] = useState(false);
   return (
     <Flex
       justify="space-between"
       align="baseline"
       gap="2"
+      rowGap="0"
+      wrap="wrap"
       borderBottom="1px solid"
       borderColor="wash"
       paddingY="3px"
@@ -16,9 +21,29 @@ export function Row(props: { label: string; children: ReactNode; hint?: string }
       <Box as="dt" color="soft">
         {props.label}
       </Box>
-      <Box as="dd" fontWeight={700} textAlign="right" margin="0">
-        {props.children}
+      <Box as="dd" fontWeight={700} textAlign="right" margin="0" marginLeft="auto">
+        {props.known ? (
+          <Box asChild cursor="help" textAlign="right" _hover={{ textDecoration: "underline dotted" }}>
+            <button
+              type="button"
+              aria-expanded={open}
+              title="how is this known?"
+              onClick={() => {
+                setOpen(!open);
+              }}
+            >
+              {props.children}
+            </button>
+          </Box>
+        ) : (
+          props.children
+        )}
       </Box>
+      {props.known && open ? (
+        <Box as="dd" margin="0" width="100%">
+          <How id={props.known} />
+        </Box>
+      ) : null}
     </Flex>
   );
 }

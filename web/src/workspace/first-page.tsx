@@ -59,6 +59,9 @@ function Ways() {
       <Deed asChild>
         <Link to="/begin">Begin a piece</Link>
       </Deed>
+      <Box asChild color="depth" textDecoration="underline">
+        <Link to="/have">what you have</Link>
+      </Box>
       <BringFile
         label="Scene file"
         accept=".json,application/json"
@@ -79,6 +82,7 @@ function Pieces({ scenes }: { scenes: SceneRow[] }) {
   return (
     <>
       <NextHour scenes={scenes} glances={glances} />
+      <FirstWalk scenes={scenes} glances={glances} />
       <Grid
         templateColumns={{ base: "1fr", md: "1fr 1fr", lg: "2fr 1fr 1fr" }}
         columnGap={{ base: "24px", lg: "40px" }}
@@ -96,6 +100,22 @@ function Pieces({ scenes }: { scenes: SceneRow[] }) {
         ))}
       </Grid>
     </>
+  );
+}
+
+/** The smallest piece walks whoever has never poured through a first pour. */
+function FirstWalk({ scenes, glances }: { scenes: SceneRow[]; glances: ReturnType<typeof useGlances> }) {
+  const weight = (scene: SceneRow) => glances.get(scene.id)?.mix_g ?? Infinity;
+  const smallest = scenes.reduce((least, scene) => (weight(scene) < weight(least) ? scene : least));
+  if (weight(smallest) === Infinity) return null;
+  return (
+    <Box color="soft" paddingTop="10px">
+      Never poured before?{" "}
+      <Box asChild color="depth" textDecoration="underline">
+        <Link to={`/scenes/${smallest.id}/tank?walk`}>Walk through a first pour</Link>
+      </Box>{" "}
+      of {smallest.name}.
+    </Box>
   );
 }
 

@@ -6,7 +6,15 @@ import { Word } from "../ui/pill";
 import type { SceneWork } from "../desk/use-scene";
 import { type Stage, STAGES, stageWord } from "../stages";
 
-export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage; problem: string | null }) {
+interface Head {
+  work: SceneWork;
+  stage: Stage;
+  problem: string | null;
+  /** gets the place for what needs an answered scene: keys and finder */
+  tools: (place: HTMLElement | null) => void;
+}
+
+export function Header({ work, stage, problem, tools }: Head) {
   const { step } = work;
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -102,6 +110,7 @@ export function Header({ work, stage, problem }: { work: SceneWork; stage: Stage
           {inches ? "in · °F" : "mm · °C"}
         </Word>
         <Word onClick={turnNight}>night</Word>
+        <Flex ref={tools} />
       </Flex>
     </Flex>
   );

@@ -1,5 +1,7 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { createPortal } from "react-dom";
 import { Link, useParams } from "react-router";
 
 import { ask } from "../api/ask";
@@ -10,10 +12,12 @@ import { useScene } from "../desk/use-scene";
 import { useTrial } from "../desk/use-trial";
 import { Flags } from "../features/flags";
 import { Ribbon } from "../features/ribbon";
+import { Walk } from "../features/walk";
 import { type Stage, stageOf } from "../stages";
 import { Conflict } from "./conflict";
 import { Desk } from "./desk";
 import { Header } from "./header";
+import { Keys } from "./keys";
 import { Middle } from "./middle";
 
 export default function Workspace() {
@@ -47,6 +51,7 @@ export default function Workspace() {
 function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
   const work = useScene(first);
   const tried = useTrial(work);
+  const [tools, setTools] = useState<HTMLElement | null>(null);
   // before anything below asks: what it is told is said in these units
   readIn(tried.shown.brief.units ?? {});
   const { answered, problem } = useOutcome(tried.shown);
@@ -58,9 +63,10 @@ function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
       overflow={{ base: "visible", xl: "hidden" }}
     >
       <Conflict work={work} />
-      <Header work={work} stage={stage} problem={problem} />
+      <Header work={work} stage={stage} problem={problem} tools={setTools} />
       {answered ? (
         <Desk work={work} tried={tried} answered={answered}>
+          {tools ? createPortal(<Keys />, tools) : null}
           <Sheet stage={stage} />
         </Desk>
       ) : (
@@ -92,6 +98,7 @@ function Sheet({ stage }: { stage: Stage }) {
       minHeight="0"
     >
       <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px">
+        <Walk />
         <Flags />
       </Box>
       <Box

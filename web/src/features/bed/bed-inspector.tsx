@@ -122,7 +122,9 @@ export function BedInspector() {
           part: (
             <>
               <Box as="dl" margin="0">
-                <Row label="water above it">{volumeText(whole.free_volume_ml, units)}</Row>
+                <Row label="water above it" known="volume">
+                  {volumeText(whole.free_volume_ml, units)}
+                </Row>
                 <Row label="bed itself">{volumeText(filling.bed_ml, units)}</Row>
                 <Row label="area to seal">{areaText(whole.bed_area_cm2, units)}</Row>
                 <Row label="seal coat" hint="a thin coat of resin brushed on (assumed)">
@@ -139,6 +141,7 @@ export function BedInspector() {
                 <Row label="pores">{Math.round(bed.material.porosity_fraction * 100)} %</Row>
                 <Row
                   label="gas out of it"
+                  known="gas"
                   hint={
                     bed.sealed
                       ? "as it warms under liquid resin; the seal keeps most of it in (assumed)"

@@ -20,7 +20,7 @@ const QUESTIONS: readonly { title: string; usual: string; Part: (asked: Asked) =
   { title: "What lies below, and who lives there?", usual: "a slope of plaster, three fish", Part: BedAndFigures },
   { title: "How does the water look?", usual: "a green lake", Part: TheWater },
   { title: "What is at hand?", usual: "deep-pour resin, clear sheet", Part: AtHand },
-  { title: "When are you free, and how warm is the room?", usual: "evenings, 20 to 22 °C", Part: When },
+  { title: "When are you free, and how warm is the room?", usual: "evenings and weekends, a living room", Part: When },
 ];
 
 interface Begins {

@@ -1,1 +1,2 @@
 export { BeginPiece } from "./begin";
+export { WhatYouHave } from "./have";

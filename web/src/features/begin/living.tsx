@@ -68,7 +68,9 @@ function Look({ scene }: { scene: Scene }) {
       })
       .then(({ data }) => {
         if (!gone && data) setAddress(URL.createObjectURL(data as Blob));
-      });
+      })
+      // without a picture the plan beside it still stands
+      .catch(() => undefined);
     return () => {
       gone = true;
     };
@@ -80,7 +82,7 @@ function Look({ scene }: { scene: Scene }) {
     [address],
   );
   return (
-    <Box height={{ base: "240px", lg: "330px" }} bg="wash">
+    <Box height={{ base: "240px", lg: "330px" }}>
       {address ? (
         <img
           src={address}

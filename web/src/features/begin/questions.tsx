@@ -78,17 +78,7 @@ export function ThePiece({ answers, take }: Asked) {
           take({ walls_stay, usual: { ...answers.usual, wall: walls_stay ? "glass" : "acrylic" } });
         }}
       />
-      <Choice
-        label="read and typed in"
-        value={answers.usual.units?.length === "in" ? "inches" : "metric"}
-        options={[
-          ["metric", "millimetres, °C"],
-          ["inches", "inches, °F"],
-        ]}
-        take={(key) => {
-          take({ usual: { ...answers.usual, units: UNITS[key as keyof typeof UNITS] } });
-        }}
-      />
+      <ReadIn answers={answers} take={take} />
     </>
   );
 }
@@ -268,7 +258,25 @@ function freeKey(free: Answers["usual"]["free"]): string {
   return FREE.find(([key]) => JSON.stringify(HOURS[key]) === JSON.stringify(free ?? null))?.[0] ?? "own";
 }
 
-export function When({ answers, take }: Asked) {
+/** In which units everything is read and typed. */
+export function ReadIn({ answers, take }: Asked) {
+  return (
+    <Choice
+      label="read and typed in"
+      value={answers.usual.units?.length === "in" ? "inches" : "metric"}
+      options={[
+        ["metric", "millimetres, °C"],
+        ["inches", "inches, °F"],
+      ]}
+      take={(key) => {
+        take({ usual: { ...answers.usual, units: UNITS[key as keyof typeof UNITS] } });
+      }}
+    />
+  );
+}
+
+/** Free hours, and how warm the room is. */
+export function Room({ answers, take }: Asked) {
   const { usual } = answers;
   const keep = (change: Partial<Answers["usual"]>) => {
     take({ usual: { ...usual, ...change } });
@@ -298,6 +306,14 @@ export function When({ answers, take }: Asked) {
           keep({ room_night_c });
         }}
       />
+    </>
+  );
+}
+
+export function When({ answers, take }: Asked) {
+  return (
+    <>
+      <Room answers={answers} take={take} />
       <Day
         label="pour not before"
         value={answers.begins_on}

@@ -146,8 +146,10 @@ export function FiguresInspector() {
                     <Row label="stands at">
                       {lengthText(sight.top_depth_mm, units)} to {lengthText(sight.bottom_depth_mm, units)}
                     </Row>
-                    <Row label="contrast left">{Math.round(sight.contrast_fraction * 100)} %</Row>
-                    <Row label="against the back" hint="colour difference; below 3 it is lost">
+                    <Row label="contrast left" known="contrast">
+                      {Math.round(sight.contrast_fraction * 100)} %
+                    </Row>
+                    <Row label="against the back" known="behind" hint="colour difference; below 3 it is lost">
                       {sight.difference_de00.toFixed(1)}
                     </Row>
                     {fact?.peak_c === null || fact?.peak_c === undefined ? null : (
@@ -251,7 +253,7 @@ function Afloat({ fact }: { fact: FigureFacts }) {
   const near = Math.abs(fact.lift_gf) < 0.005;
   return (
     <Box as="dl" margin="0" marginBottom="1">
-      <Row label={BEHAVES[fact.behaves]}>
+      <Row known="floats" label={BEHAVES[fact.behaves]}>
         {near ? "no force" : `${fact.lift_gf > 0 ? "up" : "down"} ${forceText(Math.abs(fact.lift_gf), units)}`}
       </Row>
       <Row label="volume, mass">

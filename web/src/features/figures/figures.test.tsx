@@ -61,7 +61,7 @@ describe("FiguresInspector", () => {
   it("weighs in ounces and lifts in ounces-force for who reads so", () => {
     inspector({ units: US });
     expect(screen.queryByText(/\d (mm|g|gf|ml)\b/, { selector: "dd" })).toBeNull();
-    expect(screen.getByText(/ozf$/, { selector: "dd" })).toBeInTheDocument();
+    expect(screen.getByText(/ozf$/, { selector: "button" })).toBeInTheDocument();
   });
   it("begins with nothing", () => {
     inspector({ scene: { ...SCENE, figures: [] } });

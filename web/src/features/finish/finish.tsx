@@ -27,7 +27,9 @@ export function FinishInspector() {
         }}
       />
       <Box as="dl" margin="0">
-        <Row label="dam off">{whenText(outcome.whole.demould_at)}</Row>
+        <Row label="dam off" known="demould">
+          {whenText(outcome.whole.demould_at)}
+        </Row>
         <Row label="full cure">
           {outcome.whole.full_cure_d === null ? "-" : `${Math.round(outcome.whole.full_cure_d)} d`}
         </Row>

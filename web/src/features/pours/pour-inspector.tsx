@@ -220,16 +220,22 @@ function Plan() {
         />
       ) : null}
       <Box as="dl" margin="0">
-        <Row label="volume">{volumeText(told.fill.resin_volume_ml, units)}</Row>
-        <Row label="part A" hint={ratio}>
+        <Row label="volume" known="volume">
+          {volumeText(told.fill.resin_volume_ml, units)}
+        </Row>
+        <Row label="part A" known="parts" hint={ratio}>
           {weighedText(told.cup.mix.part_a_g, units)}
         </Row>
-        <Row label="part B" hint={ratio}>
+        <Row label="part B" known="parts" hint={ratio}>
           {weighedText(told.cup.mix.part_b_g, units)}
         </Row>
         {cure ? (
           <>
-            <Row label="peak" hint="draft march; the range is for room, rate and heat of the resin at both ends">
+            <Row
+              label="peak"
+              known="peak"
+              hint="draft march; the range is for room, rate and heat of the resin at both ends"
+            >
               {temperatureFigure(cure.peak_c, units)} {temperatureUnit(units)}
               {peak_band ? (
                 <Box as="span" color="soft" fontWeight={400}>
@@ -238,15 +244,21 @@ function Plan() {
                 </Box>
               ) : null}
             </Row>
-            <Row label="tacky" hint="from its last corner's gel until its last corner is no longer tacky">
+            <Row label="tacky" known="tacky" hint="from its last corner's gel until its last corner is no longer tacky">
               {hoursText(cure.tack_opens_h)} to {hoursText(cure.tack_closes_h)}
             </Row>
-            <Row label="comes out" hint="its last corner is hard enough to handle, and all of it is cool">
+            <Row
+              label="comes out"
+              known="comes_out"
+              hint="its last corner is hard enough to handle, and all of it is cool"
+            >
               {hoursText(cure.demould_h)}
             </Row>
           </>
         ) : null}
-        <Row label="joint below">{told.joint.words}</Row>
+        <Row label="joint below" known="joint">
+          {told.joint.words}
+        </Row>
       </Box>
       <NumberField
         label={told.hands.own ? "hands on it, as you say" : "hands on it"}
@@ -292,12 +304,15 @@ function Facts() {
   return (
     <>
       <Box as="dl" margin="0">
-        <Row label="deep">{lengthText(told.fill.depth_mm, units, 1)}</Row>
+        <Row label="deep" known="deep">
+          {lengthText(told.fill.depth_mm, units, 1)}
+        </Row>
         <Row label="and for cups and walls" hint="films in the cups; with the last pour, the climb at the walls">
           {volumeText(told.cup.allowance_ml, units)}
         </Row>
         <Row
           label="label's time"
+          known="label_time"
           hint="the label's working time, at the temperature of this mix; a larger cup has less, see below"
         >
           {hoursText(told.hands.working_min / 60)}
@@ -305,17 +320,20 @@ function Facts() {
         <Row label="in">{mix.cups_count === 1 ? "1 cup" : `${mix.cups_count} cups`}</Row>
         {cure ? (
           <>
-            <Row label="hottest after">{hoursText(cure.peak_at_h)}</Row>
-            <Row label="tack opens" hint="its last corner gels">
+            <Row label="hottest after" known="peak">
+              {hoursText(cure.peak_at_h)}
+            </Row>
+            <Row label="tack opens" known="tacky" hint="its last corner gels">
               {hoursText(cure.tack_opens_h)}
               <Range span={spans?.tack_opens} />
             </Row>
-            <Row label="tack closes" hint="its last corner is no longer tacky">
+            <Row label="tack closes" known="tacky" hint="its last corner is no longer tacky">
               {hoursText(cure.tack_closes_h)}
               <Range span={spans?.tack_closes} />
             </Row>
             <Row
               label="hard"
+              known="hard"
               hint={
                 cure.demould_h === null
                   ? "glassy at this room's mean, and no further: it softens again where it is warmer"
@@ -326,11 +344,15 @@ function Facts() {
               {cure.demould_h === null && cure.hard_h !== null ? ", only as cold as this room" : ""}
               <Range span={spans?.hard} />
             </Row>
-            <Row label="comes out" hint="its last corner is hard enough to handle, and all of it is cool">
+            <Row
+              label="comes out"
+              known="comes_out"
+              hint="its last corner is hard enough to handle, and all of it is cool"
+            >
               {hoursText(cure.demould_h)}
               <Range span={spans?.demould} />
             </Row>
-            <Row label="full cure">
+            <Row label="full cure" known="full_cure">
               {hoursText(cure.full_cure_d * 24)}
               <Range span={spans?.full_cure} />
             </Row>
@@ -350,22 +372,23 @@ function Facts() {
           </Row>
         ))}
         {told.heat.stress ? (
-          <Row label="shrinks after gel" hint="gap at each wall if it lets go">
+          <Row label="shrinks after gel" known="shrinks" hint="gap at each wall if it lets go">
             {(told.heat.stress.after_gel_fraction * 100).toFixed(2)} %, {lengthText(told.heat.stress.gap_mm, units, 1)}
           </Row>
         ) : null}
         {told.heat.stress ? (
-          <Row label="stress of its strength" hint={`near 100 % it cracks; ${told.heat.stress.words}`}>
+          <Row label="stress of its strength" known="stress" hint={`near 100 % it cracks; ${told.heat.stress.words}`}>
             {Math.round(told.heat.stress.stress_index * 100)} %
           </Row>
         ) : null}
-        <Row label="joint below">
+        <Row label="joint below" known="joint">
           {told.joint.words}
           {told.joint.seam ? `, step ${told.joint.seam.seam_de00.toFixed(1)}` : ""}
         </Row>
         {told.joint.bond ? (
           <Row
             label="free to bond there"
+            known="bond"
             hint={`the face below is ${Math.round(told.joint.bond.below_cured_fraction * 100)} % cured by then`}
           >
             {Math.round(told.joint.bond.bond_fraction * 100)} %

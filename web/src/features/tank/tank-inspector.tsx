@@ -132,8 +132,12 @@ export function TankInspector() {
                     {lengthText(outcome.whole.outer_width_mm, units, 1)} x{" "}
                     {lengthText(outcome.whole.outer_behind_mm, units, 1)}
                   </Row>
-                  <Row label="water above the bed">{volumeText(outcome.whole.free_volume_ml, units)}</Row>
-                  <Row label="weighs about">{heavyText(outcome.whole.piece_kg, units)}</Row>
+                  <Row label="water above the bed" known="volume">
+                    {volumeText(outcome.whole.free_volume_ml, units)}
+                  </Row>
+                  <Row label="weighs about" known="weighs">
+                    {heavyText(outcome.whole.piece_kg, units)}
+                  </Row>
                   <Row label="wall above the fill line">{lengthText(outcome.whole.headroom_mm, units, 1)}</Row>
                   {outcome.whole.pieces_count > 1 ? (
                     <Row label={`resin for ${outcome.whole.pieces_count}`}>
@@ -242,10 +246,10 @@ export function TankInspector() {
                 />
                 <Box as="dl" margin="0">
                   <Row label="costs at the edge">{lengthText(outcome.dam.level_error_mm, units, 1)}</Row>
-                  <Row label="thinnest layer that covers" hint="below it surface tension draws it back">
+                  <Row label="thinnest layer that covers" known="covers" hint="below it surface tension draws it back">
                     {lengthText(outcome.dam.self_covering_mm, units, 1)}
                   </Row>
-                  <Row label="climbs the wall">
+                  <Row label="climbs the wall" known="climbs">
                     {lengthText(outcome.dam.lip_mm, units, 1)}, {volumeText(outcome.dam.climb_ml, units, 1)}
                   </Row>
                 </Box>
@@ -311,7 +315,11 @@ function Loads() {
       {dam.wall_peak_c === null ? null : <Row label="sheet gets">{temperatureText(dam.wall_peak_c, units)}</Row>}
       {dam.loads.map((load) => (
         <Fragment key={load.name}>
-          <Row label={`${load.name} bulge`} hint={`under pour ${load.pour_number}, firm joints to soft ones`}>
+          <Row
+            known="bulge"
+            label={`${load.name} bulge`}
+            hint={`under pour ${load.pour_number}, firm joints to soft ones`}
+          >
             {bulgeText(load.bulge_low_mm, units)} to {bulgeText(load.bulge_high_mm, units)}
           </Row>
           <Row label="with a bar along the top">{bulgeText(load.braced_mm, units)}</Row>
