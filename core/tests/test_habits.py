@@ -62,7 +62,7 @@ class Sources(unittest.TestCase):
 
 class Explained(unittest.TestCase):
     def test_numbers_that_the_page_explains_are_written_of_and_the_other_way_round(self):
-        page = "".join(path.read_text() for path in (ROOT / "web" / "src").rglob("*.ts*"))
+        page = "".join(path.read_text() for path in (ROOT.parents[1] / "web" / "src").rglob("*.ts*"))
         asked = set(re.findall(r'known(?:=|: )"(\w+)"', page))
         self.assertEqual(asked, {one.id for one in load_known()})
 

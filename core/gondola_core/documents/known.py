@@ -42,7 +42,7 @@ def load_known() -> list[Known]:
     """Every number that the page can explain; a source that no key names fails here."""
     sources = read_sources()
     return [
-        Known(**{**row, "id": key, "source": _cited(row["source"], sources)})  # type: ignore[arg-type, dict-item, index]
+        Known(**{**row, "id": key, "source": _cited(row["source"], sources)})  # type: ignore[dict-item, index]
         for key, row in _table("known").items()
     ]
 

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..scene import Scene
-from ..shape import Meshes, TriMesh, bed_heights, figure_mesh, plan_box, wall_heights
+from ..shape import Meshes, TriMesh, bed_heights, figure_mesh, plan_box, tank_plan, wall_heights
 from ..shape.bodies.body import own_mesh
 from ..tint.colour import linear_of_hex
 from ..units import MM
@@ -122,6 +122,19 @@ def bed_surface(scene: Scene) -> TriMesh:
     key = edges.min(axis=1) * count + edges.max(axis=1)
     _, first, counts = np.unique(key, return_index=True, return_counts=True)
     rim = edges[first[counts == 1]]
+    if tank.taper_deg == 0:
+        at = np.unique(rim)
+        top[at, :2] = floor[at, :2] = _onto(tank_plan(tank, 0.0), top[at, :2])
     p, q = rim[:, 0], rim[:, 1]
     faces += [np.stack([p, p + count, q], axis=1), np.stack([q, p + count, q + count], axis=1)]
     return TriMesh(np.concatenate([top, floor]), np.concatenate(faces).astype(np.int32))
+
+
+def _onto(outline: Array, points: Array) -> Array:
+    """The nearest places on a closed outline (n, 2) to points (m, 2)."""
+    along = np.roll(outline, -1, axis=0) - outline
+    away = points[:, None] - outline[None]
+    share = np.clip((away * along).sum(axis=2) / np.maximum((along**2).sum(axis=1), 1e-12), 0.0, 1.0)
+    places = outline + share[..., None] * along
+    nearest = np.linalg.norm(points[:, None] - places, axis=2).argmin(axis=1)
+    return np.asarray(places[np.arange(len(points)), nearest])

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
-from PIL import Image
+from PIL import Image, ImageDraw
 
 from ..answers.bodies import PLACED
 from ..answers.columns import OUTLINE
@@ -366,7 +366,21 @@ def _above(scene: Scene, scenery: Scenery, water: Water) -> Pixels:
         maps = (through @ _KERNEL).astype(np.float32).reshape(-1, 3, 3)
         chosen = maps[row[mine]] * (1 - part[mine][..., None]) + maps[row[mine] + 1] * part[mine][..., None]
         out[mine] = np.einsum("nij,nj->ni", chosen, scenery.paint[mine])
-    return np.asarray(out * scenery.from_top[..., None])
+    lit = out * scenery.from_top[..., None]
+    return np.asarray(np.where(_in_plan(scene, scenery)[..., None], lit, linear_of_hex(scene.brief.backdrop_srgb)))
+
+
+def _in_plan(scene: Scene, scenery: Scenery) -> NDArray[np.bool_]:
+    """Pixels of the view from above that lie within the walls at the fill line, (rows, columns)."""
+    _, _, _, origin = _frame(scene, "above")
+    plan = tank_plan(scene.tank, scene.tank.fill_height_mm)
+    rows, columns = scenery.buffer.away.shape
+    mask = Image.new("1", (columns, rows))
+    corners = [
+        (float((x - origin[0]) * scenery.scale - 0.5), float((origin[1] - y) * scenery.scale - 0.5)) for x, y in plan
+    ]
+    ImageDraw.Draw(mask).polygon(corners, fill=1)
+    return np.array(mask)
 
 
 _CODES = encode_srgb(np.linspace(0.0, 1.0, 8193)).astype(np.uint8)

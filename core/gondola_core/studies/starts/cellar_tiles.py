@@ -13,11 +13,11 @@ def cellar_tiles(first_pour_at: datetime) -> tuple[Scene, str, list[Placed]]:
     scene = ground(
         "Flooded Cellar, Four Tiles", "Tiles that make one cellar on the table.", first_pour_at,
         inside_mm=(90, 90, 24), scale=35, bed=4.0, wall="pvc-foam", seal="tape", base="mdf", material="xps",
-        paint="#5d5a52", resin="casting", water="7C", sides=["above"], pieces=4,
+        paint="#86827a", resin="casting", water="5C", sides=["above"], pieces=4,
     )
     steps = thing("steps", [
         Box(kind="box", centre_mm=[6.0 * n, 0, 0.5 * (12 - 3 * n)], size_mm=[6, 26, 12 - 3.0 * n]) for n in range(4)
-    ], "plaster", "#6e675a", "on_bed")
+    ], "plaster", "#a19a8a", "on_bed")
     shelf = thing("shelf", [
         Capsule(kind="capsule", from_mm=[-12, 0, 0.8], to_mm=[-12, 0, 12], radius_mm=0.8),
         Capsule(kind="capsule", from_mm=[12, 0, 0.8], to_mm=[12, 0, 12], radius_mm=0.8),

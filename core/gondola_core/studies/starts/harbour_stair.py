@@ -16,7 +16,7 @@ def harbour_stair(first_pour_at: datetime) -> tuple[Scene, str, list[Placed]]:
     """170 x 110 mm, 90 mm deep; the two uppermost steps stand out."""
     scene = ground(
         "Harbour Stair", "Low tide at a stone quay; somebody left a boat hook.", first_pour_at,
-        inside_mm=(170, 110, 90), scale=43, bed=7.0, material="stone", paint="#6a6d62", base="plywood", water="5C",
+        inside_mm=(170, 110, 90), scale=43, bed=7.0, material="stone", paint="#9a9a8a", base="plywood", water="1C",
     )
     stair = thing("stair", [
         Box(
@@ -24,10 +24,10 @@ def harbour_stair(first_pour_at: datetime) -> tuple[Scene, str, list[Placed]]:
             size_mm=[TREAD_MM, WIDE_MM, RISE_MM * (n + 1)],
         )
         for n in range(STEPS)
-    ], "stone", "#77786c", "on_bed", (22.0, 88.0, 7.0))
+    ], "stone", "#a8a698", "on_bed", (22.0, 88.0, 7.0))
     post = thing("mooring post", [
         Capsule(kind="capsule", from_mm=[0, 0, 3], to_mm=[0, 0, 98], radius_mm=3)
-    ], "basswood", "#5f5040", "pin", (150.0, 60.0, 7.0))
+    ], "basswood", "#8a6f52", "pin", (150.0, 60.0, 7.0))
     fish = new_figure(scene, "fish", 22.0)
     return scene, "deep", [
         (stair, None), (post, None), (fish, Spot(x_mm=95, behind_mm=40, depth_mm=45)),

@@ -17,7 +17,7 @@ def mill_pond(first_pour_at: datetime) -> tuple[Scene, str, list[Placed]]:
     """170 x 120 mm, 70 mm deep; the wheel's hub is above the water."""
     scene = ground(
         "Mill Pond", "The wheel has stood still for years.", first_pour_at,
-        inside_mm=(170, 120, 70), scale=60, bed="slope", paint="#6f6444", water="3C",
+        inside_mm=(170, 120, 70), scale=60, bed="slope", paint="#9c8a5c", water="1C",
     )
     at = [2 * pi * n / PADDLES for n in range(PADDLES)]
     spokes = [
@@ -28,7 +28,7 @@ def mill_pond(first_pour_at: datetime) -> tuple[Scene, str, list[Placed]]:
         Box(kind="box", centre_mm=[RIM_MM * cos(a), 0, RIM_MM * sin(a)], size_mm=[4, 12, 4]) for a in at
     ]
     hub = Capsule(kind="capsule", from_mm=[0, -8, 0], to_mm=[0, 8, 0], radius_mm=HUB_MM)
-    wheel = thing("wheel", [*spokes, *paddles, hub], "basswood", "#6a5238", "wire", (118.0, 84.0, 82.0))
+    wheel = thing("wheel", [*spokes, *paddles, hub], "basswood", "#a07a50", "wire", (118.0, 84.0, 82.0))
     reeds = new_figure(scene, "tuft", 40.0)
     fish = new_figure(scene, "fish", 18.0)
     return scene, "deep", [

@@ -54,7 +54,7 @@ export function BedSheet() {
       {size.width > 0 ? (
         <svg width={size.width} height={size.height}>
           <Label x={x0} y={20} fontSize={14} fill="var(--soft)">
-            the bed from above, glass below
+            {tank.inner_width_mm * scale > BOTH_WORDS ? "the bed from above, glass below" : "from above"}
           </Label>
           <Label
             x={x0 + tank.inner_width_mm * scale}
@@ -64,7 +64,8 @@ export function BedSheet() {
             textAnchor="end"
             fill="var(--soft)"
           >
-            {units.length === "in" ? "depths in inches" : "depths in mm"} below the fill line
+            {units.length === "in" ? "depths in inches" : "depths in mm"}
+            {tank.inner_width_mm * scale > BOTH_WORDS ? " below the fill line" : ""}
           </Label>
           <ScaleBar frame={plan} y={plan.top - 10} label={(mm) => lengthFigure(mm, units)} />
           <g role="img" aria-label="The bed from above, with soundings">
@@ -129,6 +130,9 @@ export function BedSheet() {
     </Box>
   );
 }
+
+/** Width of the chart from which both of its words stand beside each other. */
+const BOTH_WORDS = 380;
 
 /** How hard a pen presses, 1 for its middle; a finger or a mouse says nothing of it. */
 const pressure = (event: ReactPointerEvent) => (event.pointerType === "pen" ? 2 * event.pressure : 1);
