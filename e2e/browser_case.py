@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 from pathlib import Path
 from typing import Any
 
@@ -82,6 +83,11 @@ class BrowserCase(StaticLiveServerTestCase):
         link.click()
         expect(link).to_have_attribute("aria-current", "page")
         self.settled(page)
+
+    def part(self, word: str, page: Page | None = None) -> None:
+        """Opens a part of the inspector by its word."""
+        words = (page or self.page).get_by_role("group", name=re.compile("^Parts of"))
+        words.get_by_role("button", name=word, exact=True).click()
 
     def _note(self, message: Any) -> None:
         expected = "status of 409" in message.text or "status of 422" in message.text

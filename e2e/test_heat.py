@@ -24,6 +24,7 @@ class HeatOnTheSection(BrowserCase):
         expect(readout.get_by_text(re.compile("^touched, "))).to_be_visible()
         expect(readout.get_by_role("img", name=re.compile("Temperature of the touched place"))
                ).to_be_visible()
+        self.part("why hot")
         page.get_by_role("button", name="why so hot?").click()
         why = page.get_by_role("group", name="Why so hot")
         expect(why).to_contain_text("its depth")
@@ -31,18 +32,23 @@ class HeatOnTheSection(BrowserCase):
 
     def test_the_cup_tells_its_working_time_and_the_start_can_be_a_date(self):
         page = self.page
+        self.part("cup")
         cup = page.get_by_role("group", name="In the cup")
         expect(cup).to_contain_text("Pour it within")
+        self.part("plan")
         page.get_by_label("begins").fill("2027-03-06T15:00")
         self.saved()
         self.assertEqual(self.document()["pours"][1]["wait_h"], 30)
 
     def test_grains_stirred_in_sink_as_far_as_they_do(self):
         page = self.page
+        self.part("grains")
         page.get_by_role("button", name="stir grains in").click()
         page.get_by_label("grains of").select_option("sand")
-        expect(page.get_by_role("region", name="Inspector")).to_contain_text("sand sinks")
         self.saved()
+        self.part("facts")
+        expect(page.get_by_role("region", name="Inspector")).to_contain_text("sand sinks")
+        self.part("grains")
         grains = self.document()["pours"][1]["inclusions"]
         self.assertEqual([one["kind"] for one in grains], ["sand"])
         page.get_by_role("button", name="without the sand").click()
@@ -51,6 +57,7 @@ class HeatOnTheSection(BrowserCase):
 
     def test_a_resin_from_its_data_sheet_and_a_bad_sheet(self):
         page = self.page
+        self.part("resin")
         page.get_by_role("button", name="a resin from its data sheet").click()
         form = page.get_by_role("group", name="A resin from its data sheet")
         page.get_by_label("pot life").fill("-3 min")
@@ -80,6 +87,7 @@ class Staging(BrowserCase):
         expect(flags).to_contain_text("hot glue")
         expect(flags).to_contain_text("paint")
         expect(flags).to_contain_text("crack")
+        self.part("staging")
         page.get_by_role("button", name="fewest pours that stop nothing").click()
         staged = page.get_by_role("group", name="Stage it")
         expect(staged).to_contain_text(re.compile(r"23 °C: \d pours"))

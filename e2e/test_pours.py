@@ -88,6 +88,7 @@ class ShapingThePours(BrowserCase):
         expect(self.page.get_by_role("alert")).to_contain_text("cannot be read here")
 
     def test_fine_check_goes_through_the_queue(self):
+        self.part("fine check")
         self.page.get_by_role("button", name="Check on fine cells").click()
         inspector = self.page.get_by_role("region", name="Inspector")
         expect(inspector.get_by_text("cells of 4 mm: pour 1")).to_be_visible(timeout=90_000)

@@ -92,7 +92,7 @@ class Files(BrowserCase):
         expect(self.page.get_by_role("alert")).to_contain_text(
             "Pour 2, layer line has to be from 0 to 600 mm below the fill line; it says -40."
         )
-        self.assertEqual(self.page.get_by_role("listitem").count(), 1)
+        self.assertEqual(self.page.get_by_role("article").count(), 1)
         document["pours"][1]["top_depth_mm"] = 44
         picker.set_input_files(
             {"name": "good.json", "mimeType": "application/json",
@@ -105,8 +105,8 @@ class EveryStage(BrowserCase):
     def test_each_stage_opens_and_has_no_serious_fault_for_a_screen_reader(self):
         self.page.evaluate(AXE.read_text())
         for stage, title in (
-            ("Tank", "Tank"), ("Bed", "Brush"), ("Figures", "tipping wagon"),
-            ("Water", "Light"), ("Pours", "Pour 2"), ("Bench", "Bench"), ("Finish", "Finish"),
+            ("Tank", "Tank"), ("Bed", "Hands on the bed"), ("Figures", "tipping wagon"),
+            ("Water", "Pour 2"), ("Pours", "Pour"), ("Bench", "Bench"), ("Finish", "Finish"),
             ("Log", "Revisions"),
         ):
             with self.subTest(stage):

@@ -18,13 +18,20 @@ class FromNothing(BrowserCase):
         page = self.page
         began = time.monotonic()
         page.goto(self.live_server_url)
-        page.get_by_label("Name of a new scene").fill("Sunk hull")
-        page.get_by_role("button", name="Begin it").click()
+        page.get_by_role("link", name="Begin a piece").click()
+        page.get_by_role("button", name=re.compile("What lies below")).click()
+        for _ in range(3):
+            page.get_by_role("button", name="one fish less").click()
+        page.get_by_label("Name of the piece").fill("Sunk hull")
+        page.get_by_role("button", name="Make this plan").click()
         expect(page.get_by_role("region", name="Sounding")).to_be_visible()
         self.scene = Scene.objects.get(name="Sunk hull")
         # tank: a hexagon, entered by its outside, in 4 mm sheet
+        self.go("Tank")
         page.get_by_label("shape", exact=True).select_option("regular")
+        self.part("dam")
         self.type("sheet thickness", "4 mm")
+        self.part("size")
         page.get_by_label("size is of").select_option("outside")
         self.type("across", "148 mm")
         page.get_by_role("button", name="cut list").click()
@@ -35,13 +42,15 @@ class FromNothing(BrowserCase):
             cuts.get_by_role("button", name="DXF").click()
         text = download.value.path().read_text()
         self.assertEqual(ezdxf.read(io.StringIO(text)).audit().errors, [])
-        # bed: a reef, then a touch of the brush
+        # bed: a reef, then a touch of the hand
         self.go("Bed")
+        self.part("forms")
         page.get_by_role("button", name="reef").click()
         self.saved()
+        self.part("hands")
         before = self.document()["bed"]["heights_mm"]
-        page.get_by_role("radio", name=re.compile("^raise")).click()
-        chart = page.get_by_role("application", name=re.compile("Bed, raise"))
+        page.get_by_role("radio", name=re.compile("^build up")).click()
+        chart = page.get_by_role("application", name=re.compile("Bed, build up"))
         self.drag(chart, 40, 0)
         self.saved()
         self.assertNotEqual(self.document()["bed"]["heights_mm"], before)
@@ -49,10 +58,13 @@ class FromNothing(BrowserCase):
         self.go("Figures")
         page.get_by_role("button", name="hull", exact=True).click()
         expect(page.get_by_role("heading", name="hull", exact=True)).to_be_visible()
+        self.part("place")
         page.get_by_role("button", name="drop to the bed").click()
         self.saved()
+        self.part("add")
         page.get_by_role("button", name="fish", exact=True).click()
         expect(page.get_by_role("heading", name="fish", exact=True)).to_be_visible()
+        self.part("place")
         page.get_by_role("button", name="copy as shoal").click()
         self.saved()
         document = self.document()
@@ -88,6 +100,7 @@ class Depths(BrowserCase):
     def test_a_csv_with_words_and_a_broken_mesh_change_nothing(self):
         page = self.page
         self.go("Bed")
+        self.part("forms")
         before = self.document()
         picker = page.get_by_label("Mesh or height map of the bed")
         picker.set_input_files({"name": "bed.csv", "mimeType": "text/csv", "buffer": b"1,2\n3,deep"})
@@ -104,6 +117,7 @@ class Figures(BrowserCase):
         self.go("Figures")
 
     def bring(self, mesh, name):
+        self.part("add")
         self.page.get_by_label("Mesh of a figure").set_input_files(
             {"name": name, "mimeType": "model/stl", "buffer": mesh.export(file_type="stl")}
         )
@@ -117,12 +131,14 @@ class Figures(BrowserCase):
         expect(self.page.get_by_role("heading", name="crate")).to_be_visible()
         expect(inspector).to_contain_text("12.7 mm x 7.6 mm x 5.1 mm")
         self.saved()
+        self.part("place")
         fact = self.value("volume, mass")
         self.assertTrue(fact.startswith("0.49 ml"), fact)
 
     def test_a_coloured_mesh_wears_its_colours_until_it_is_painted(self):
         ball = trimesh.creation.icosphere(2, 9.0)
         ball.visual = trimesh.visual.ColorVisuals(ball, vertex_colors=[210, 60, 30, 255])
+        self.part("add")
         self.page.get_by_label("Mesh of a figure").set_input_files(
             {"name": "buoy.ply", "mimeType": "application/octet-stream",
              "buffer": ball.export(file_type="ply")}
@@ -130,6 +146,7 @@ class Figures(BrowserCase):
         expect(self.page.get_by_text("It wears the colours of its file.")).to_be_visible()
         self.saved()
         self.go("Water")
+        self.part("paint")
         paint = self.page.get_by_role("group", name="Paint")
         paint.get_by_label("of", exact=True).select_option(label="buoy")
         expect(paint.get_by_label("flank")).to_have_count(0)
@@ -142,21 +159,26 @@ class Figures(BrowserCase):
         self.assertEqual((buoy["file_srgb"], buoy["own_colours"]), ("#d23c1e", False))
 
     def test_a_light_hollow_print_floats_and_what_holds_it_is_told(self):
+        self.part("add")
         self.page.get_by_role("button", name="sphere", exact=True).click()
         expect(self.page.get_by_role("heading", name="sphere")).to_be_visible()
+        self.part("made of")
         self.page.get_by_label("made of").select_option("printed-resin")
         self.page.get_by_label("hollow").check()
         self.saved()
         flags = self.page.get_by_role("region", name="Before you pour")
         expect(flags.get_by_text("The sphere floats up with")).to_be_visible()
+        self.part("holding")
         holds = self.page.get_by_role("radiogroup", name="How it is held")
         expect(holds.get_by_role("radio", name=re.compile("stands on the bed does not"))).to_be_visible()
         holds.get_by_role("radio", name=re.compile("steel wire holds")).click()
         expect(flags.get_by_text("The sphere floats up with")).to_have_count(0)
 
     def test_a_capsized_hull_keeps_air_until_it_is_helped(self):
+        self.part("add")
         self.page.get_by_role("button", name="hull", exact=True).click()
         expect(self.page.get_by_role("heading", name="hull", exact=True)).to_be_visible()
+        self.part("place")
         for label, text in (("rolled", "180"), ("from the left", "140"), ("behind the glass", "80"),
                             ("depth of its foot", "45 mm")):
             field = self.page.get_by_label(label, exact=True)
@@ -165,6 +187,7 @@ class Figures(BrowserCase):
             self.saved()
         flags = self.page.get_by_role("region", name="Before you pour")
         expect(flags.get_by_text("of air stays under the hull")).to_be_visible()
+        self.part("holding")
         self.page.get_by_role("button", name="what helps?").click()
         helps = self.page.get_by_role("group", name="What helps")
         helps.get_by_role("button", name=re.compile("Try: tilt it")).first.click()
@@ -174,6 +197,7 @@ class Figures(BrowserCase):
         self.saved()
 
     def test_both_schools_and_the_piece_in_the_round(self):
+        self.part("schools")
         self.page.get_by_role("button", name="staged or held? both, side by side").click()
         expect(self.page.get_by_role("row", name=re.compile("^hottest"))).to_contain_text("runs away")
         self.page.get_by_role("button", name="round").click()

@@ -36,6 +36,7 @@ class WaterStage(BrowserCase):
 
     def test_coastal_water_is_found_and_kept_as_stocks(self):
         page = self.page
+        self.part("wish")
         page.get_by_label("wish", exact=True).select_option("scale_true")
         page.get_by_role("button", name="Find the doses").click()
         wish = page.get_by_role("group", name="Wished water")
@@ -47,6 +48,7 @@ class WaterStage(BrowserCase):
         self.assertEqual(document["wish"]["look"]["water_type"], "3C")
         doses = [pour["doses"] for pour in document["pours"]]
         self.assertTrue(all(one == doses[0] for one in doses))
+        self.part("measured")
         measured = page.get_by_role("group", name="As measured")
         expect(measured).to_contain_text("drops of 1:")
         expect(measured).to_contain_text("plain part A then")
@@ -54,6 +56,7 @@ class WaterStage(BrowserCase):
     def test_light_changes_the_look_and_says_why(self):
         page = self.page
         inspector = page.get_by_role("region", name="Inspector")
+        self.part("light")
         expect(inspector).to_contain_text("Lit from above, depth darkens by itself")
         page.get_by_label("comes", exact=True).select_option("room")
         expect(inspector).not_to_contain_text("Lit from above, depth darkens by itself")
@@ -63,6 +66,7 @@ class WaterStage(BrowserCase):
 
     def test_paint_of_a_figure_and_a_place_where_it_works(self):
         page = self.page
+        self.part("paint")
         group = page.get_by_role("group", name="Paint")
         group.get_by_label("of", exact=True).select_option("pike")
         group.get_by_role("button", name="which paint?").click()
@@ -71,6 +75,7 @@ class WaterStage(BrowserCase):
 
     def test_a_photograph_that_is_none_and_a_spectrum_with_words(self):
         page = self.page
+        self.part("wish")
         page.get_by_label("wish", exact=True).select_option("by_eye")
         page.get_by_label("Reference photograph").set_input_files(
             {"name": "sea.jpg", "mimeType": "image/jpeg", "buffer": b"no picture at all"}
@@ -78,6 +83,7 @@ class WaterStage(BrowserCase):
         expect(page.get_by_text("This file is no photograph that can be read")).to_be_visible()
         before = self.document()["colourants"]
         rows = "nm,A\n" + "\n".join(f"{nm},0.2" for nm in range(400, 701, 10))
+        self.part("own ink")
         spectrum = page.get_by_label("Spectrum of a colourant")
         spectrum.set_input_files(
             {"name": "my green.csv", "mimeType": "text/csv",
@@ -87,6 +93,7 @@ class WaterStage(BrowserCase):
         expect(group.get_by_role("alert")).to_contain_text("Row 12 of the spectrum says '500 green'")
         self.assertEqual(self.document()["colourants"], before)
         spectrum.set_input_files({"name": "my green.csv", "mimeType": "text/csv", "buffer": rows.encode()})
+        self.part("doses")
         expect(page.get_by_label("my green")).to_be_visible()
 
     def test_a_negative_dose_is_refused_with_a_sentence(self):
@@ -99,6 +106,7 @@ class WaterStage(BrowserCase):
 
     def test_picture_can_be_kept_wide(self):
         page = self.page
+        self.part("light")
         with page.expect_download() as caught:
             inspector = page.get_by_role("region", name="Inspector")
             inspector.get_by_role("button", name="side", exact=True).click()
@@ -114,6 +122,7 @@ class WaterStage(BrowserCase):
 
     def test_a_wish_by_eye_takes_the_gondolas_depth_and_is_undone(self):
         page = self.page
+        self.part("wish")
         page.get_by_label("wish", exact=True).select_option("by_eye")
         wish = page.get_by_role("group", name="Wished water")
         wish.get_by_role("button", name=re.compile("^another colour at the gondola, 70 mm")).click()
@@ -134,6 +143,7 @@ class WaterStage(BrowserCase):
 
     def test_bottles_are_owned_and_few_may_be_used(self):
         page = self.page
+        self.part("wish")
         page.get_by_label("wish", exact=True).select_option("scale_true")
         wish = page.get_by_role("group", name="Wished water")
         wish.get_by_label("bottles at most").fill("1")

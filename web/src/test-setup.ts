@@ -1,5 +1,5 @@
 import "@testing-library/jest-dom/vitest";
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach, vi } from "vitest";
 
 class StillObserver {
@@ -19,3 +19,6 @@ afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
 });
+
+// stages come in lazily, and the machine may be busy
+configure({ asyncUtilTimeout: 8000 });

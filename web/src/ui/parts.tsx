@@ -1,5 +1,5 @@
-import { Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { Box, Flex } from "@chakra-ui/react";
+import { type ReactNode, useState } from "react";
 import { useSearchParams } from "react-router";
 
 import { Word } from "./pill";
@@ -16,6 +16,9 @@ export const PART = "part";
 export function Parts({ label, parts }: { label: string; parts: readonly OnePart[] }) {
   const [params, setParams] = useSearchParams();
   const open = parts.find((one) => one.word === params.get(PART)) ?? parts[0];
+  // a part that was opened stays as it was left: what is typed there, and the long work it waits for
+  const [seen, setSeen] = useState<readonly string[]>([]);
+  if (open && !seen.includes(open.word)) setSeen([...seen, open.word]);
   return (
     <>
       <Flex
@@ -49,7 +52,13 @@ export function Parts({ label, parts }: { label: string; parts: readonly OnePart
           </Word>
         ))}
       </Flex>
-      {open?.part}
+      {parts.map(({ word, part }) =>
+        word === open?.word || seen.includes(word) ? (
+          <Box key={word} hidden={word !== open?.word}>
+            {part}
+          </Box>
+        ) : null,
+      )}
     </>
   );
 }

@@ -61,6 +61,7 @@ export function Keys() {
       </Word>
       <Word
         aria-label="Keys"
+        minWidth="25px"
         aria-keyshortcuts="?"
         onClick={() => {
           setOver("keys");

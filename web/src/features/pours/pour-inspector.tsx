@@ -139,6 +139,7 @@ export function PourInspector({ more }: { more: readonly OnePart[] }) {
             key={number}
             fontSize="18px"
             paddingX="5px"
+            minWidth="26px"
             aria-label={`Pour ${number}`}
             aria-pressed={number === pourNumber}
             fontWeight={number === pourNumber ? 800 : 400}
