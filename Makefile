@@ -25,7 +25,7 @@ lint: .setup/python .setup/node
 	cd web && npm run --silent lint && npm run --silent typecheck
 	scripts/check-api-types
 
-bench: .setup/python
+bench: .setup/static .setup/apt-test
 	$(BIN)/python benchmarks/run.py
 
 screenshots: .setup/static .setup/apt-test

@@ -18,6 +18,7 @@ os.environ.setdefault("GONDOLA_SECRET_KEY", "only-for-benchmarks")
 import numpy as np
 from marching import drafts_against_fine, heat
 from meshing import shapes
+from page import the_page
 from reference_march import reference_peak
 from watering import dragged_at_the_server, water
 
@@ -139,3 +140,5 @@ if __name__ == "__main__":
     heat(timed)
     water(timed)
     drafts_against_fine()
+    print("The page in a browser, warm")
+    the_page()

@@ -5,7 +5,6 @@ import json
 import re
 
 from django.conf import settings
-from django.test import override_settings
 from playwright.sync_api import expect
 from scenes.models import Scene
 from studio.actions import demo_owner
@@ -149,7 +148,8 @@ class WinterLake(BrowserCase):
 class Starts(BrowserCase):
     def test_each_of_the_six_gives_a_scene_without_a_stop(self):
         page = self.page
-        for name in ("Flooded Cellar, Four Tiles", "Harbour Stair", "Lock Gate", "The Lost Key", "Mill Pond", "The Well"):
+        names = ("Flooded Cellar, Four Tiles", "Harbour Stair", "Lock Gate", "The Lost Key", "Mill Pond", "The Well")
+        for name in names:
             with self.subTest(name):
                 page.goto(f"{self.live_server_url}/begin")
                 page.get_by_role("button", name="like one of these").click()
@@ -247,7 +247,6 @@ class EveryWidth(BrowserCase):
         page.evaluate("localStorage.removeItem('gondola-night')")
 
 
-@override_settings()
 class Weight(BrowserCase):
     def test_the_first_page_needs_little_script(self):
         manifest = json.loads((settings.ROOT / "web" / "dist" / ".vite" / "manifest.json").read_text())

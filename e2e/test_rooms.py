@@ -82,7 +82,8 @@ class Units(BrowserCase):
         field.fill("30 ft")
         field.press("Enter")
         flags = self.page.get_by_role("region", name="Before you pour")
-        expect(flags.get_by_role("alert")).to_contain_text(re.compile(r"from 1/8 in .* in above the floor; this says 360 in"))
+        told = re.compile(r"from 1/8 in .* in above the floor; this says 360 in")
+        expect(flags.get_by_role("alert")).to_contain_text(told)
 
     def test_mixed_forms_are_read(self):
         field = self.page.get_by_label("line at")

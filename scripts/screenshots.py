@@ -18,6 +18,8 @@ from playwright.sync_api import Page, expect, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
 PICTURES = ROOT / "docs" / "screenshots"
+FERRY, WAGON = 1, 3
+"""The demo scenes, in the order in which they are made."""
 FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
@@ -48,6 +50,10 @@ def drawn(page: Page) -> None:
     page.wait_for_timeout(1200)
 
 
+def part(page: Page, word: str) -> None:
+    page.get_by_role("group", name=re.compile("^Parts of")).get_by_role("button", name=word, exact=True).click()
+
+
 def tried(page: Page) -> None:
     page.get_by_role("button", name="Try: two pours of 26 mm").first.click()
     row = page.get_by_role("group", name="Tried").get_by_role("row", name="hottest")
@@ -62,12 +68,14 @@ def heat(page: Page) -> None:
     box = picture.bounding_box()
     assert box
     page.mouse.click(box["x"] + 250, box["y"] + 140)
+    part(page, "why hot")
     page.get_by_role("button", name="why so hot?").click()
     expect(page.get_by_role("group", name="Why so hot")).to_contain_text("its depth")
     page.wait_for_timeout(1200)
 
 
 def staged(page: Page) -> None:
+    part(page, "staging")
     page.get_by_role("button", name="fewest pours that stop nothing").click()
     group = page.get_by_role("group", name="Stage it")
     expect(group).to_contain_text("footprint doubled", timeout=60_000)
@@ -76,6 +84,7 @@ def staged(page: Page) -> None:
 
 
 def wished(page: Page) -> None:
+    part(page, "wish")
     page.get_by_label("wish", exact=True).select_option("scale_true")
     page.get_by_role("button", name="Find the doses").click()
     expect(page.get_by_role("group", name="Tried")).to_be_visible(timeout=30_000)
@@ -83,10 +92,17 @@ def wished(page: Page) -> None:
 
 
 def painted(page: Page) -> None:
+    part(page, "paint")
     group = page.get_by_role("group", name="Paint")
     group.get_by_role("button", name="which paint?").click()
     expect(group).to_contain_text("paint it", timeout=30_000)
     group.scroll_into_view_if_needed()
+    page.wait_for_timeout(600)
+
+
+def found(page: Page) -> None:
+    page.keyboard.press("/")
+    page.keyboard.type("seal")
     page.wait_for_timeout(600)
 
 
@@ -125,11 +141,11 @@ def main() -> None:
 
 def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     views = [
-        ("pours", 1, "pours", None), ("remedy-tried", 1, "pours", tried), ("heat", 1, "pours", heat),
-        ("staging", 3, "pours", staged), ("tank", 1, "tank", None), ("bed", 1, "bed", None),
-        ("figures", 1, "figures", None), ("round", 3, "figures", all_round),
-        ("water", 1, "water", None), ("water-wished", 1, "water", wished),
-        ("paint", 1, "water", painted), ("eelgrass", 2, "water", None), ("night", 1, "pours", night),
+        ("pours", WAGON, "pours", None), ("remedy-tried", WAGON, "pours", tried), ("heat", WAGON, "pours", heat),
+        ("staging", FERRY, "pours", staged), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
+        ("figures", WAGON, "figures", None), ("round", FERRY, "figures", all_round),
+        ("water", WAGON, "water", None), ("water-wished", WAGON, "water", wished),
+        ("paint", WAGON, "water", painted), ("finder", WAGON, "pours", found), ("night", WAGON, "pours", night),
     ]
     for name, number, stage, act in views:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
@@ -140,27 +156,46 @@ def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
         page.screenshot(path=PICTURES / f"{name}.png")
         page.close()
     page = browser.new_page(viewport={"width": 1000, "height": 800})
-    page.goto(f"{address}/scenes/1/sheet")
+    page.goto(f"{address}/scenes/{WAGON}/sheet")
     expect(page.get_by_role("region", name="Pour 4")).to_be_visible(timeout=30_000)
     page.evaluate("document.fonts.ready")
     page.screenshot(path=PICTURES / "pour-sheet.png", full_page=True)
-    page.goto(address)
-    expect(page.get_by_role("link", name="Wagon in the Quarry Pool")).to_be_visible()
-    page.screenshot(path=PICTURES / "scenes.png")
     page.close()
+    shoot_first_hour(browser, address)
     shoot_in_inches(browser, address)
+
+
+def shoot_first_hour(browser, address: str) -> None:  # type: ignore[no-untyped-def]
+    """The first page, Begin, and a phone."""
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(address)
+    expect(page.get_by_text("The Ferry Landing", exact=True)).to_be_visible(timeout=30_000)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(1000)
+    page.screenshot(path=PICTURES / "first-page.png")
+    page.goto(f"{address}/begin")
+    expect(page.get_by_role("region", name="The plan so far").get_by_role("status")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name=re.compile("What lies below")).click()
+    page.wait_for_timeout(1500)
+    page.screenshot(path=PICTURES / "begin.png")
+    page.close()
+    phone = browser.new_page(viewport={"width": 390, "height": 844})
+    phone.goto(f"{address}/scenes/{WAGON}/pours")
+    drawn(phone)
+    phone.screenshot(path=PICTURES / "phone.png")
+    phone.close()
 
 
 def shoot_in_inches(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     """Last, because the units are kept with the scene."""
     page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.goto(f"{address}/scenes/1/pours")
+    page.goto(f"{address}/scenes/{WAGON}/pours")
     drawn(page)
     page.get_by_role("button", name=re.compile("change to inches")).click()
     page.wait_for_timeout(2500)
     page.screenshot(path=PICTURES / "pours-inches.png")
     page.set_viewport_size({"width": 1000, "height": 800})
-    page.goto(f"{address}/scenes/1/sheet")
+    page.goto(f"{address}/scenes/{WAGON}/sheet")
     expect(page.get_by_role("region", name="Pour 4")).to_be_visible(timeout=30_000)
     page.evaluate("document.fonts.ready")
     page.screenshot(path=PICTURES / "pour-sheet-inches.png", full_page=True)

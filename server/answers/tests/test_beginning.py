@@ -87,3 +87,12 @@ class FillLine(SceneCase):
             "scene": document, "change": {"kind": "fill_line", "fill_mm": 900},
         })
         self.assertIn("fill line has to be", refused.json()["message"])
+
+
+class Known(SceneCase):
+    def test_numbers_and_words_are_told(self):
+        told = self.client.get("/api/known").json()
+        peak = next(one for one in told["numbers"] if one["id"] == "peak")
+        self.assertIn("marched through time", peak["formula"])
+        self.assertIn("Kamal", peak["source"])
+        self.assertIn("tack", [one["word"] for one in told["words"]])

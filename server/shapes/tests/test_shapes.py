@@ -144,6 +144,31 @@ class Beds(SceneCase):
         self.assertEqual(self.shown().revision, 1)
 
 
+class Photographed(SceneCase):
+    CORNERS = ([0, 400], [600, 400], [480, 100], [120, 100])
+
+    def ask(self, **more):
+        depth = {"at_px": [300, 250], "depth_mm": 60}
+        body = {"width_mm": 180, "behind_mm": 110, "corners_px": self.CORNERS, "depths": [depth], **more}
+        return self.send("post", "/api/beds/photographed", body)
+
+    def test_depths_come_where_they_were_clicked(self):
+        measured = self.ask().json()["measured"]
+        self.assertEqual((measured[0]["x_mm"], measured[0]["depth_mm"]), (90.0, 60.0))
+        self.assertTrue(0 < measured[0]["behind_mm"] < 110)
+
+    def test_refusals(self):
+        rows = [
+            ({"corners_px": [[0, 0], [1, 0], [2, 0], [0, 9]]}, "on a line"), ({"width_mm": -4}, "has to be"),
+            ({"depths": [{"at_px": [5, 5], "depth_mm": 10}]}, "outside the dam"),
+        ]
+        for more, part in rows:
+            with self.subTest(part):
+                refused = self.ask(**more)
+                self.assertEqual(refused.status_code, 422)
+                self.assertIn(part, refused.json()["message"])
+
+
 class Figures(SceneCase):
     def test_a_new_figure_of_every_kind_can_be_saved(self):
         document = self.document()
@@ -156,6 +181,18 @@ class Figures(SceneCase):
         self.assertEqual(len(state_of(self.scene).document.figures), 13)
         refused = self.send("post", "/api/figures/new", {"scene": document, "kind": "castle"})
         self.assertIn("this says 'castle'", refused.json()["message"])
+
+    def test_one_comes_where_it_is_dropped(self):
+        rows = [
+            ("fish", {"x_mm": 130, "depth_mm": 20}, {"x_mm": 130.0}),
+            ("post", {"x_mm": 60, "behind_mm": 20}, {"x_mm": 60.0}),
+        ]
+        for kind, spot, expected in rows:
+            with self.subTest(kind):
+                made = self.send(
+                    "post", "/api/figures/new", {"scene": self.document(), "kind": kind, "spot": spot}
+                ).json()["figure"]
+                self.assertEqual({key: made["place"][key] for key in expected}, expected)
 
     def test_what_empties_a_capsized_hull(self):
         document = self.document()

@@ -1,13 +1,14 @@
 import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { ask } from "../api/ask";
 import { api } from "../api/client";
 import type { SceneRow } from "../api/types";
-import { NextHour, Piece, useGlances } from "../features/pieces";
+import { type Glances, NextHour, Piece, useGlances } from "../features/pieces";
 import { BringFile } from "../ui/bring-file";
-import { Deed } from "../ui/pill";
+import { Deed, Word } from "../ui/pill";
 import { Problem } from "../ui/problem";
 import { bringScene } from "./bring-scene";
 
@@ -76,36 +77,57 @@ function Ways() {
   );
 }
 
+/** Pieces that are sounded at once; older ones wait to be asked for. */
+const FIRST = 12;
+
 function Pieces({ scenes }: { scenes: SceneRow[] }) {
-  const glances = useGlances(scenes);
+  const [all, showAll] = useState(false);
+  const shown = all ? scenes : scenes.slice(0, FIRST);
+  const glances = useGlances(shown);
   if (scenes.length === 0) return <Nothing />;
   return (
     <>
-      <NextHour scenes={scenes} glances={glances} />
-      <FirstWalk scenes={scenes} glances={glances} />
+      <NextHour scenes={shown} glances={glances.of} />
+      <FirstWalk scenes={shown} glances={glances} />
       <Grid
         templateColumns={{ base: "1fr", md: "1fr 1fr", lg: "2fr 1fr 1fr" }}
         columnGap={{ base: "24px", lg: "40px" }}
         rowGap="32px"
         marginTop="32px"
       >
-        {scenes.map((scene, at) => (
+        {shown.map((scene, at) => (
           <Box
             key={scene.id}
             gridColumn={at === 0 ? { base: "auto", md: "1 / -1", lg: "1" } : "auto"}
             gridRow={at === 0 ? { base: "auto", lg: "1 / span 2" } : "auto"}
           >
-            <Piece scene={scene} glance={glances.get(scene.id)} large={at === 0} />
+            <Piece
+              scene={scene}
+              glance={glances.of.get(scene.id)}
+              problem={glances.problems.get(scene.id)}
+              large={at === 0}
+            />
           </Box>
         ))}
       </Grid>
+      {shown.length < scenes.length ? (
+        <Word
+          marginTop="6"
+          textDecoration="underline"
+          onClick={() => {
+            showAll(true);
+          }}
+        >
+          all {scenes.length} pieces
+        </Word>
+      ) : null}
     </>
   );
 }
 
 /** The smallest piece walks whoever has never poured through a first pour. */
-function FirstWalk({ scenes, glances }: { scenes: SceneRow[]; glances: ReturnType<typeof useGlances> }) {
-  const weight = (scene: SceneRow) => glances.get(scene.id)?.mix_g ?? Infinity;
+function FirstWalk({ scenes, glances }: { scenes: SceneRow[]; glances: Glances }) {
+  const weight = (scene: SceneRow) => glances.of.get(scene.id)?.mix_g ?? Infinity;
   const smallest = scenes.reduce((least, scene) => (weight(scene) < weight(least) ? scene : least));
   if (weight(smallest) === Infinity) return null;
   return (

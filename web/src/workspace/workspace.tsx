@@ -10,7 +10,7 @@ import type { SceneState } from "../api/types";
 import { useOutcome } from "../desk/use-outcome";
 import { useScene } from "../desk/use-scene";
 import { useTrial } from "../desk/use-trial";
-import { Flags } from "../features/flags";
+import { Flags, FlagsBelow } from "../features/flags";
 import { Ribbon } from "../features/ribbon";
 import { Walk } from "../features/walk";
 import { type Stage, stageOf } from "../stages";
@@ -84,7 +84,7 @@ function Sheet({ stage }: { stage: Stage }) {
     <Grid
       as="main"
       templateAreas={{
-        base: '"flags" "sounding" "ribbon" "inspector"',
+        base: '"below" "sounding" "ribbon" "flags" "inspector"',
         md: '"sounding sounding" "ribbon ribbon" "flags inspector"',
         xl: '"flags sounding inspector" "ribbon ribbon ribbon"',
       }}
@@ -97,6 +97,9 @@ function Sheet({ stage }: { stage: Stage }) {
       flex="1"
       minHeight="0"
     >
+      <Box gridArea="below" display={{ base: "block", md: "none" }}>
+        <FlagsBelow />
+      </Box>
       <Box gridArea="flags" borderRight="1px solid" borderColor="hair" overflowY="auto" paddingX="20px" paddingY="10px">
         <Walk />
         <Flags />

@@ -21,7 +21,7 @@ export function Flags() {
   const first = [...flags.filter(chosen), ...flags.filter((flag) => !chosen(flag))];
   const notes = first.filter((flag) => flag.severity === "note");
   return (
-    <Box as="section" aria-label="Before you pour">
+    <Box as="section" aria-label="Before you pour" id="before-you-pour">
       <Title>Before you pour</Title>
       {desk.trial ? <Trial /> : null}
       <Problem marginBottom="3">{desk.refusal}</Problem>
@@ -41,10 +41,23 @@ export function Flags() {
   );
 }
 
+/** On a narrow page: how many flags there are, as the way down to them. */
+export function FlagsBelow() {
+  const { flags } = useDocument().outcome;
+  if (flags.length === 0) return null;
+  return (
+    <Box asChild display="block" paddingX="20px" paddingTop="8px">
+      <a href="#before-you-pour" aria-label="To what will go wrong">
+        <Counts flags={flags} />
+      </a>
+    </Box>
+  );
+}
+
 /** How many there are of each grade. */
 function Counts({ flags }: { flags: readonly Flag[] }) {
   return (
-    <Flex gap="3" marginBottom="8px" aria-label="Counts by grade" role="group">
+    <Flex gap="3" marginBottom="8px">
       {GRADES.map((grade) => {
         const count = flags.filter((flag) => flag.severity === grade).length;
         return count === 0 ? null : (

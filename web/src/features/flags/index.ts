@@ -1,1 +1,1 @@
-export { Flags } from "./flags";
+export { Flags, FlagsBelow } from "./flags";

@@ -1,3 +1,3 @@
 export { NextHour } from "./next-hour";
 export { Piece } from "./piece";
-export { useGlances } from "./glances";
+export { type Glances, useGlances } from "./glances";

@@ -7,8 +7,15 @@ import { dayText, lengthText, massText } from "../../units/display";
 
 const GRADES = ["stop", "watch", "note"] as const;
 
+interface Shown {
+  scene: SceneRow;
+  glance: Glance | undefined;
+  problem: string | undefined;
+  large: boolean;
+}
+
 /** A scene as it looks, with what decides about it; the whole of it leads there. */
-export function Piece({ scene, glance, large }: { scene: SceneRow; glance: Glance | undefined; large: boolean }) {
+export function Piece({ scene, glance, problem, large }: Shown) {
   return (
     <Box as="article" aria-label={scene.name} minWidth="0">
       <Link to={`/scenes/${scene.id}/pours`} aria-label={`Open ${scene.name}`}>
@@ -31,7 +38,7 @@ export function Piece({ scene, glance, large }: { scene: SceneRow; glance: Glanc
           {scene.name}
         </Box>
       </Link>
-      {glance ? <Told glance={glance} /> : <Box color="soft">Sounding it ...</Box>}
+      {glance ? <Told glance={glance} /> : <Box color="soft">{problem ?? "Sounding it ..."}</Box>}
     </Box>
   );
 }
