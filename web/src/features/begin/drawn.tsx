@@ -16,7 +16,7 @@ const BEDS: Record<Answers["bed"], string> = {
 
 export function BedDrawn({ bed }: { bed: Answers["bed"] }) {
   return (
-    <svg width={W} height={H} aria-hidden="true">
+    <svg viewBox={`0 0 ${W} ${H}`} width={62} height={37} style={{ margin: "0 auto" }} aria-hidden="true">
       <path d={`M3 ${TOP} H${W - 3}`} stroke="var(--depth)" strokeWidth="1.5" />
       <path d={`${BEDS[bed]} V${H - 2} H3 Z`} fill="var(--bed)" stroke="var(--ink)" />
       <path d={`M3 3 V${H - 2} H${W - 3} V3`} fill="none" stroke="var(--hair)" strokeWidth="2" />
@@ -26,7 +26,7 @@ export function BedDrawn({ bed }: { bed: Answers["bed"] }) {
 
 export function ShapeDrawn({ kind }: { kind: "box" | "round" }) {
   return (
-    <svg width={W} height={H} aria-hidden="true">
+    <svg viewBox={`0 0 ${W} ${H}`} width={62} height={37} style={{ margin: "0 auto" }} aria-hidden="true">
       {kind === "box" ? (
         <path d="M8 14 H52 V38 H8 Z M8 14 L22 6 H66 L52 14 M66 6 V30 L52 38" fill="none" stroke="var(--ink)" />
       ) : (
@@ -50,7 +50,7 @@ const WATERS: Record<Answers["water"], [string, string]> = {
 export function WaterDrawn({ water }: { water: Answers["water"] }) {
   const [top, bottom] = WATERS[water];
   return (
-    <svg width={W} height={H} aria-hidden="true">
+    <svg viewBox={`0 0 ${W} ${H}`} width={62} height={37} style={{ margin: "0 auto" }} aria-hidden="true">
       <defs>
         <linearGradient id={`water-${water}`} x1="0" y1="0" x2="0" y2="1">
           <stop offset="0" stopColor={top} />

@@ -15,14 +15,14 @@ export function Pick<T extends string>(props: {
   take: (value: T) => void;
 }) {
   return (
-    <Flex role="radiogroup" aria-label={props.label} wrap="wrap" gap="2" marginY="2">
+    <Flex role="radiogroup" aria-label={props.label} wrap="wrap" gap="1" marginY="2">
       {props.options.map(({ value, word, drawn }) => {
         const taken = value === props.value;
         return (
           <Box
             asChild
             key={value}
-            paddingX="6px"
+            paddingX="4px"
             paddingTop="4px"
             paddingBottom="3px"
             textAlign="center"

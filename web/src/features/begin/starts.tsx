@@ -47,7 +47,15 @@ function Start({ row, now, add }: { row: StartRow; now: string; add: (scene: Sce
   });
   return (
     <Box as="article" aria-label={row.name}>
-      <Box asChild display="block" width="100%" aspectRatio={16 / 10} objectFit="contain" objectPosition="left" color="soft">
+      <Box
+        asChild
+        display="block"
+        width="100%"
+        aspectRatio={16 / 10}
+        objectFit="contain"
+        objectPosition="left"
+        color="soft"
+      >
         <img src={`/api/starts/${row.key}/picture`} alt={`${row.name}, as it will look`} />
       </Box>
       <Box fontSize="18px" fontWeight={800} marginTop="6px">
