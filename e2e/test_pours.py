@@ -11,7 +11,7 @@ from .browser_case import BrowserCase
 
 class ShapingThePours(BrowserCase):
     def test_dragging_a_layer_line_changes_the_numbers_from_computation(self):
-        before = {word: self.value(word) for word in ("volume", "peak", "tack opens")}
+        before = {word: self.value(word) for word in ("volume", "peak", "tacky")}
         line = self.page.get_by_role("slider", name="Line of pour 2")
         self.drag(line, 0, 40)
         self.saved()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from .answers.clarity import CLARITY, PourClarity
 from .answers.curves import AUDIT, HISTORY, PROFILE, ROOM, RoomTrace
 from .answers.dam import DAM
 from .answers.figure_facts import FIGURE_FACTS
@@ -35,6 +36,7 @@ class Outcome:
     limits: Annotated[list[HeatLimit], LIMITS]
     history: Annotated[CureHistory, HISTORY]
     bubbles: Annotated[BubbleProfile, BUBBLES]
+    clarity: Annotated[list[PourClarity], CLARITY]
     water: Annotated[WaterProfile, WATER]
     sights: Annotated[list[FigureSight], SIGHTS]
     section: Annotated[Section, SECTION]

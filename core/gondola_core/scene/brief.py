@@ -62,6 +62,15 @@ class FreeHours(Part):
         return self
 
 
+class Habits(Part):
+    """How the person mixes: what brings bubbles in, and what takes them out before it is poured or while it sets."""
+
+    stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"
+    rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)
+    vacuum: Annotated[bool, Field(title="vacuum on the mixed cup")] = False
+    pot_bar: float = bounded("pressure pot, held until hard", "bar", 0, 6, default=0.0)
+
+
 class Brief(Part):
     """Scale, sides that are seen, units, room, light, and when the first pour begins."""
 
@@ -93,6 +102,7 @@ class Brief(Part):
         datetime, Field(title="start of the first pour", strict=False)
     ]
     free: Annotated[FreeHours | None, Field(title="free hours")] = None
+    habits: Habits = Habits()
     deadline: Annotated[date | None, Field(title="day by which it is wanted", strict=False)] = None
     price_per_kg: Annotated[
         float | None, Field(title="price of the mixed resin", ge=0, le=10000, json_schema_extra={"unit": "per kg"})

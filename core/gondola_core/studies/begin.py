@@ -37,7 +37,7 @@ from ..scene import (
     Wall,
     Wish,
 )
-from ..scene.brief import FreeHours, Side
+from ..scene.brief import FreeHours, Habits, Side
 from ..scene.schedule import next_free_h
 from ..shape.bedform import bed_grid, measured_heights, starter_heights
 from ..shape.templates import new_figure
@@ -83,6 +83,7 @@ class Usual(Part):
     room_day_c: float = bounded("room by day", "°C", 5, 45, default=22.0)
     room_night_c: float = bounded("room by night", "°C", 0, 45, default=20.0)
     free: Annotated[FreeHours | None, Field(title="free hours")] = FreeHours()
+    habits: Habits = Habits()
     price_per_kg: Annotated[
         float | None, Field(title="price of the mixed resin", ge=0, le=10000, json_schema_extra={"unit": "per kg"})
     ] = None
@@ -199,7 +200,7 @@ def _ground(beginning: Beginning, today: datetime, shelf: Library) -> Scene:
         name=beginning.name,
         brief=Brief(
             scale=beginning.scale, viewing_sides=beginning.viewing_sides, units=usual.units, owned=usual.owned,
-            room=Room(day_c=usual.room_day_c, night_c=usual.room_night_c), free=usual.free,
+            room=Room(day_c=usual.room_day_c, night_c=usual.room_night_c), free=usual.free, habits=usual.habits,
             price_per_kg=usual.price_per_kg, deadline=beginning.deadline, budget=beginning.budget,
             first_pour_at=_first_pour(beginning, today),
         ),

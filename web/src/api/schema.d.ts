@@ -1187,6 +1187,12 @@ export interface components {
              *           22
              *         ]
              *       },
+             *       "habits": {
+             *         "pot_bar": 0,
+             *         "rest_min": 2,
+             *         "stirs": "slow",
+             *         "vacuum": false
+             *       },
              *       "owned": [
              *         "turquoise-ink",
              *         "deep-blue-ink",
@@ -1313,6 +1319,15 @@ export interface components {
             first_pour_at: string;
             /** free hours */
             free?: components["schemas"]["FreeHours"] | null;
+            /**
+             * @default {
+             *       "pot_bar": 0,
+             *       "rest_min": 2,
+             *       "stirs": "slow",
+             *       "vacuum": false
+             *     }
+             */
+            habits: components["schemas"]["Habits"];
             /**
              * Idea
              * @default
@@ -2187,6 +2202,33 @@ export interface components {
             worst_grade: string | null;
         };
         /**
+         * Habits
+         * @description How the person mixes: what brings bubbles in, and what takes them out before it is poured or while it sets.
+         */
+        Habits: {
+            /**
+             * pressure pot, held until hard
+             * @default 0
+             */
+            pot_bar: number;
+            /**
+             * rest in the cup
+             * @default 2
+             */
+            rest_min: number;
+            /**
+             * way of stirring
+             * @default slow
+             * @enum {string}
+             */
+            stirs: "slow" | "brisk" | "paddle";
+            /**
+             * vacuum on the mixed cup
+             * @default false
+             */
+            vacuum: boolean;
+        };
+        /**
          * HandsOn
          * @description One pour's work against its working time.
          *
@@ -2276,6 +2318,16 @@ export interface components {
         Heights: {
             /** Heights Mm */
             heights_mm: number[][];
+        };
+        /**
+         * Help
+         * @description A measure against bubbles, and how many would be seen with it.
+         */
+        Help: {
+            /** Seen Count */
+            seen_count: number;
+            /** Words */
+            words: string;
         };
         /**
          * Hold
@@ -2849,6 +2901,8 @@ export interface components {
          */
         Outcome: {
             bubbles: components["schemas"]["BubbleProfile"];
+            /** Clarity */
+            clarity: components["schemas"]["PourClarity"][];
             dam: components["schemas"]["DamFacts"];
             /** Figures */
             figures: components["schemas"]["FigureFacts"][];
@@ -3105,6 +3159,41 @@ export interface components {
             top_depth_mm: number;
             /** wait after the pour before */
             wait_h: number;
+        };
+        /**
+         * PourClarity
+         * @description Bubbles that are seen in 10 ml of a pour, within what is known of them.
+         *
+         *     smallest_mm          smallest bubble that still leaves from its foot; None where it never flowed
+         *     stirring_fraction, bed_fraction, figures_fraction   of those that are seen
+         *     helps                what would help, most first
+         */
+        PourClarity: {
+            /**
+             * Amount
+             * @enum {string}
+             */
+            amount: "few" | "some" | "many";
+            /** Bed Fraction */
+            bed_fraction: number;
+            /** Figures Fraction */
+            figures_fraction: number;
+            /** Helps */
+            helps: components["schemas"]["Help"][];
+            /** Pour Number */
+            pour_number: number;
+            /** Seen Count */
+            seen_count: number;
+            /** Seen High Count */
+            seen_high_count: number;
+            /** Seen Low Count */
+            seen_low_count: number;
+            /** Smallest Mm */
+            smallest_mm: number | null;
+            /** Stirring Fraction */
+            stirring_fraction: number;
+            /** Words */
+            words: string;
         };
         /**
          * PourClock
@@ -4286,6 +4375,15 @@ export interface components {
              *     }
              */
             free: components["schemas"]["FreeHours"] | null;
+            /**
+             * @default {
+             *       "pot_bar": 0,
+             *       "rest_min": 2,
+             *       "stirs": "slow",
+             *       "vacuum": false
+             *     }
+             */
+            habits: components["schemas"]["Habits"];
             /**
              * colourants owned
              * @default [

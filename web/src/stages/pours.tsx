@@ -1,7 +1,7 @@
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
 import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
-import { Air, FineCheck, PourInspector, PourTable } from "../features/pours";
+import { Air, Clarity, FineCheck, PourInspector, PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, heat, ROUND, side } from "./views";
@@ -19,6 +19,7 @@ function PoursInspector() {
     <PourInspector
       more={[
         ...hot,
+        { word: "bubbles", part: <Clarity /> },
         { word: "cup", part: <Cup /> },
         { word: "room", part: <Air /> },
         { word: "staging", part: <Stager /> },

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { ask } from "../../api/ask";
 import { api, readIn } from "../../api/client";
 import type { Usual } from "../../api/types";
+import { HabitsFields } from "../../desk/habits";
 import { UnitsContext } from "../../desk/units";
 import { Problem } from "../../ui/problem";
 import { type Answers, FIRST } from "./answers";
@@ -50,6 +51,15 @@ function Kept({ usual }: { usual: Usual }) {
           </Heading>
           <Room answers={answers} take={take} />
           <ReadIn answers={answers} take={take} />
+          <Heading as="h2" fontSize="18px" fontWeight={800} marginTop="6">
+            How you mix
+          </Heading>
+          <HabitsFields
+            habits={now.habits ?? {}}
+            take={(habits) => {
+              take({ usual: { ...now, habits } });
+            }}
+          />
         </Box>
       </Grid>
       <Box role="status" color="soft" fontStyle="italic" marginTop="4">

@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
 import { Events, lay, OUTCOME, SCENE, part, serve, US } from "../../testing/desk";
+import { Clarity } from "./clarity";
 import { FineCheck } from "./fine-check";
 import { Grains } from "./grains";
 import { Air, PourInspector } from "./pour-inspector";
@@ -120,5 +121,26 @@ describe("FineCheck", () => {
     serve({});
     await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers");
+  });
+});
+
+describe("Clarity", () => {
+  it("says how many bubbles are seen, from where, and what helps most first", () => {
+    lay(<Clarity />, { pourNumber: 1 });
+    const told = OUTCOME.clarity[0];
+    expect(value("seen")).toBe(told?.words);
+    expect(value("from the bed")).toBe("100 %");
+    const helps = screen.getAllByRole("listitem");
+    expect(helps[0]).toHaveTextContent(told?.helps[0]?.words ?? "-");
+    expect(helps[0]).toHaveTextContent(/−9\d %/);
+  });
+  it("keeps how it is mixed, and cautions where a vessel is used", async () => {
+    const { keep } = lay(<Clarity />);
+    await userEvent.selectOptions(screen.getByLabelText("stirred"), "paddle");
+    expect(keep.mock.calls[0]?.[0].brief.habits?.stirs).toBe("paddle");
+    await userEvent.click(screen.getByLabelText("vacuum on the mixed cup"));
+    expect(keep.mock.calls[1]?.[0].brief.habits?.vacuum).toBe(true);
+    lay(<Clarity />, { scene: { ...SCENE, brief: { ...SCENE.brief, habits: { pot_bar: 4 } } } });
+    expect(screen.getByText(/relief valve/)).toBeInTheDocument();
   });
 });

@@ -1,0 +1,133 @@
+"""Bubbles that a person would see once it has set: what brings them in, what lets them out, what is left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import pi
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ..units import GRAVITY, MM
+from .bubbles import STOKES
+
+Array = NDArray[np.float64]
+
+SIZES_MM = np.array([0.05, 0.1, 0.2, 0.5, 1.0])
+"""Classes of stirred-in bubbles [mm]. Source: own_geometry"""
+FOLDED_PER_ML = np.array([20.0, 10.0, 5.0, 1.0, 0.1])
+"""How many of each a slow hand folds in. Source: own_geometry; a guess within a factor of three"""
+STIRS = {"slow": 1.0, "brisk": 5.0, "paddle": 10.0}
+"""Times as much air as a slow hand, by the way of stirring. Source: assumed, from 0.05 to 0.3 and 0.5 to 3 % of air"""
+GUESS = 3.0
+"""Factor either way within which counts are known. Source: own_geometry"""
+SEEN_MM = 0.1
+"""Smallest bubble that an eye makes out at reading distance. Source: own_geometry"""
+PORE_MM = 1.0
+"""Bubbles in which gas leaves a bed or a figure [mm]. Source: assumed"""
+ATMOSPHERE_BAR = 1.013
+VACUUM_BAR, VACUUM_MIN = 0.03, 3.0
+"""A cup under vacuum, and how long after its foam has broken. Source: assumed"""
+FEW, MANY = 1.0, 10.0
+"""Seen in 10 ml below which there are few, and from which there are many. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Handling:
+    """What is done to a mix: way of stirring, rest in the cup [min], vacuum on it, gauge pressure until hard [bar]."""
+
+    stirs: str
+    rest_min: float
+    vacuum: bool
+    pot_bar: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Liquid:
+    """A pour while it flows.
+
+    height      from its line down to what is solid [m]
+    density_gap resin less air [kg/m3]
+    flown       fluidity integral to gel [s/(Pa s)]
+    viscosity   as it is mixed [Pa s]
+    cup         height of the mixed cup [m]
+    volume_ml   of the pour
+    """
+
+    height: float
+    density_gap: float
+    flown: float
+    viscosity: float
+    cup: float
+    volume_ml: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Gas:
+    """Gas that comes out of bed or figures [ml], and the fluidity that was left, by share of it: (n,), (n,)."""
+
+    volume_ml: float
+    left: Array
+    shares: Array
+
+
+def pressed(bar: float) -> float:
+    """Diameter of a bubble under a gauge pressure, over that at none: (P0/P)^(1/3). Source: own_geometry
+
+    >>> round(pressed(2.0), 3), round(pressed(4.14), 3)
+    (0.695, 0.582)
+    """
+    return float((ATMOSPHERE_BAR / (ATMOSPHERE_BAR + bar)) ** (1 / 3))
+
+
+def left_fraction(diameter: Array | float, height: float, density_gap: float, flown: Array | float) -> Array:
+    """Share of evenly spread bubbles that has not reached the surface: 1 - min(1, (d/d*)^2).
+
+    d* of `escape_diameter`; all of them where nothing flowed. Source: own_geometry
+    """
+    rise = STOKES * density_gap * GRAVITY * np.square(diameter) * np.asarray(flown)
+    return np.asarray(1.0 - np.minimum(1.0, rise / max(height, 1e-9)))
+
+
+def stirred_seen(liquid: Liquid, handling: Handling) -> float:
+    """Bubbles of stirring that are seen in 10 ml of the set pour."""
+    sizes = SIZES_MM * MM
+    rest_s = 60.0 * (handling.rest_min + (VACUUM_MIN if handling.vacuum else 0.0))
+    # under vacuum a bubble rises as one that has grown by (P0/P)^(1/3)
+    grown = (ATMOSPHERE_BAR / VACUUM_BAR) ** (1 / 3) if handling.vacuum else 1.0
+    in_cup = left_fraction(sizes * grown, liquid.cup, liquid.density_gap, rest_s / liquid.viscosity)
+    shrunk = sizes * pressed(handling.pot_bar)
+    in_pour = left_fraction(shrunk, liquid.height, liquid.density_gap, liquid.flown)
+    seen = shrunk >= SEEN_MM * MM - 1e-12
+    return float(10.0 * STIRS[handling.stirs] * (FOLDED_PER_ML * in_cup * in_pour)[seen].sum())
+
+
+def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
+    """Bubbles of gas out of pores that are seen in 10 ml of the set pour.
+
+        N = V/(pi d^3/6) of d = 1 mm, each let out into what still flows
+    """
+    if gas.volume_ml <= 0 or liquid.volume_ml <= 0:
+        return 0.0
+    size = PORE_MM * pressed(handling.pot_bar)
+    if size < SEEN_MM:
+        return 0.0
+    count = gas.volume_ml * 1e3 / (pi / 6 * PORE_MM**3)
+    left = left_fraction(size * MM, liquid.height, liquid.density_gap, gas.left)
+    return float(10.0 * count * (gas.shares * left).sum() / liquid.volume_ml)
+
+
+def release(at_s: Array, warm_c: Array, viscosity: Array) -> tuple[Array, Array]:
+    """Fluidity that is left at each moment until gel [s/(Pa s)], and the share of gas that comes then: (n,), (n,).
+
+    at_s       moments while it flows (n,); warm_c what the bed feels then; viscosity [Pa s], infinite from gel on
+
+    Gas grows with absolute temperature: it comes as the pour warms, evenly where it does not.
+    """
+    fluid = 1.0 / viscosity
+    steps = 0.5 * (fluid[1:] + fluid[:-1]) * np.diff(at_s)
+    left = np.append(np.cumsum(steps[::-1])[::-1], 0.0)
+    grows = np.maximum(np.diff(np.maximum.accumulate(warm_c), prepend=warm_c[0]), 0.0)
+    if grows.sum() <= 0:
+        grows = np.ones_like(grows)
+    return left, grows / grows.sum()

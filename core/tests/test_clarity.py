@@ -1,0 +1,140 @@
+"""Bubbles that are seen: closed forms, monotony of each measure, and what differs between beds."""
+
+import unittest
+from dataclasses import replace
+from math import pi
+
+import numpy as np
+from changed import changed
+
+from gondola_core.cure.bubbles import escape_diameter
+from gondola_core.cure.clarity import (
+    FOLDED_PER_ML,
+    SIZES_MM,
+    Gas,
+    Handling,
+    Liquid,
+    gas_seen,
+    left_fraction,
+    pressed,
+    release,
+    stirred_seen,
+)
+from gondola_core.evaluate import evaluate
+from gondola_core.samples import ferry_landing, quarry_pool
+
+PLAIN = Handling(stirs="slow", rest_min=0.0, vacuum=False, pot_bar=0.0)
+
+
+def liquid(smallest_mm=0.25, height_mm=50.0, **more):
+    """A pour from whose foot a bubble of a size just leaves."""
+    gap = 1100.0
+    flown = (height_mm * 1e-3) / (gap * 9.80665 / 18 * (smallest_mm * 1e-3) ** 2)
+    held = {
+        "height": height_mm * 1e-3, "density_gap": gap, "flown": flown, "viscosity": 0.7, "cup": 0.1, "volume_ml": 500.0,
+    }
+    return Liquid(**{**held, **more})
+
+
+class ClosedForms(unittest.TestCase):
+    def test_a_pressure_pot_makes_bubbles_smaller(self):
+        for bar, expected in ((0.0, 1.0), (2.0, 0.695), (2.76, 0.645), (4.14, 0.581)):
+            with self.subTest(bar=bar):
+                self.assertAlmostEqual(pressed(bar), expected, delta=1e-3)
+
+    def test_share_that_is_left(self):
+        pour = liquid(0.25)
+        self.assertAlmostEqual(escape_diameter(pour.height, pour.density_gap, pour.flown), 0.25e-3, delta=1e-7)
+        for size, expected in ((0.05, 0.96), (0.1, 0.84), (0.2, 0.36), (0.25, 0.0), (0.5, 0.0)):
+            with self.subTest(size=size):
+                left = left_fraction(size * 1e-3, pour.height, pour.density_gap, pour.flown)
+                self.assertAlmostEqual(float(left), expected, delta=1e-3)
+
+    def test_worked_case_of_stirred_in_bubbles(self):
+        """Classes of 20, 10, 5, 1, 0.1 per ml with d* of 0.25 mm: 10.2 are left per ml from 0.1 mm on."""
+        seen = stirred_seen(liquid(0.25), PLAIN)
+        self.assertAlmostEqual(seen, 10 * (10 * 0.84 + 5 * 0.36), delta=0.1)
+        self.assertEqual(len(SIZES_MM), len(FOLDED_PER_ML))
+
+    def test_gas_of_plaster_as_bubbles(self):
+        """100 ml of plaster with 0.4 of pores from 20 to 50 degrees C give 4.09 ml: 7800 bubbles of 1 mm."""
+        volume = 0.4 * 100 * (323.15 / 293.15 - 1)
+        self.assertAlmostEqual(volume, 4.09, delta=0.01)
+        late = Gas(volume_ml=volume, left=np.zeros(1), shares=np.ones(1))
+        count = gas_seen(liquid(), late, PLAIN) * 500.0 / 10.0
+        self.assertAlmostEqual(count, volume * 1e3 / (pi / 6), delta=1)
+        self.assertAlmostEqual(count, 7800, delta=30)
+
+    def test_gas_that_comes_early_leaves(self):
+        at = np.linspace(0, 3600, 50)
+        thickens = 0.5 * np.exp(at / 600)
+        left, shares = release(at, 20 + at / 100, thickens)
+        self.assertAlmostEqual(left[0], float(np.trapezoid(1 / thickens, at)), delta=1e-9)
+        self.assertTrue((np.diff(left) <= 0).all())
+        self.assertAlmostEqual(shares.sum(), 1.0)
+        early, _ = release(at, np.minimum(20 + at / 10, 40), thickens)
+        warm_first = release(at, np.minimum(20 + at / 10, 40), thickens)[1]
+        pour = liquid(height_mm=20.0)
+        seen = [
+            gas_seen(pour, Gas(volume_ml=1.0, left=early, shares=each), PLAIN) for each in (warm_first, shares)
+        ]
+        self.assertLess(seen[0], seen[1])
+
+
+class Monotony(unittest.TestCase):
+    def test_each_measure_lessens_what_stirring_leaves(self):
+        pour = liquid(0.4)
+        plain = stirred_seen(pour, PLAIN)
+        rows = [
+            replace(PLAIN, rest_min=10.0), replace(PLAIN, vacuum=True), replace(PLAIN, pot_bar=2.0),
+        ]
+        for handling in rows:
+            with self.subTest(handling):
+                self.assertLess(stirred_seen(pour, handling), plain)
+        self.assertLess(stirred_seen(replace(pour, height=pour.height / 2), PLAIN), plain)
+        amounts = [stirred_seen(pour, replace(PLAIN, stirs=way)) for way in ("slow", "brisk", "paddle")]
+        self.assertEqual(amounts, sorted(amounts))
+        rests = [stirred_seen(pour, replace(PLAIN, rest_min=rest)) for rest in (0, 2, 5, 10, 30)]
+        self.assertEqual(rests, sorted(rests, reverse=True))
+
+
+class Scenes(unittest.TestCase):
+    def test_an_open_bed_feeds_them_and_a_seal_helps_most(self):
+        first = evaluate(quarry_pool()).clarity[0]
+        self.assertEqual(first.amount, "many")
+        self.assertGreater(first.bed_fraction, 0.9)
+        self.assertEqual(first.helps[0].words.id, "clarity.seal")
+        sealed = evaluate(changed(bed__sealed=True)).clarity[0]
+        self.assertAlmostEqual(sealed.seen_count, first.helps[0].seen_count, delta=0.02 * first.seen_count)
+        self.assertNotIn("clarity.seal", [one.words.id for one in sealed.helps])
+
+    def test_a_bare_tank_of_quick_resin_is_helped_by_other_things(self):
+        thick = evaluate(ferry_landing()).clarity[2]
+        self.assertGreater(thick.stirring_fraction, 0.9)
+        self.assertIn(thick.helps[0].words.id, ("clarity.pot", "clarity.thinner"))
+        counts = [one.seen_count for one in thick.helps]
+        self.assertEqual(counts, sorted(counts))
+        self.assertLess(max(counts), thick.seen_count)
+
+    def test_shares_make_a_whole_and_the_range_is_wide(self):
+        for scene in (quarry_pool(), ferry_landing()):
+            for one in evaluate(scene).clarity:
+                with self.subTest(scene.name, pour=one.pour_number):
+                    if one.seen_count > 0:
+                        whole = one.stirring_fraction + one.bed_fraction + one.figures_fraction
+                        self.assertAlmostEqual(whole, 1.0, delta=0.002)
+                    self.assertLessEqual(one.seen_low_count, one.seen_count)
+                    self.assertGreaterEqual(one.seen_high_count, one.seen_count)
+
+    def test_stirring_marches_nothing_anew(self):
+        from gondola_core.answers.kept import Keeper
+
+        keeper = Keeper(most=400)
+        slow = evaluate(ferry_landing(), keeper=keeper)
+        marches = keeper.computed["march"]
+        document = ferry_landing()
+        habits = document.brief.habits.model_copy(update={"stirs": "paddle"})
+        brief = document.brief.model_copy(update={"habits": habits})
+        brisk = evaluate(document.model_copy(update={"brief": brief}), keeper=keeper)
+        self.assertEqual(keeper.computed["march"], marches)
+        self.assertGreater(brisk.clarity[2].seen_count, 5 * slow.clarity[2].seen_count)

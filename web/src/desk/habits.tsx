@@ -1,0 +1,50 @@
+import type { Usual } from "../api/types";
+import { Choice, Tick } from "../ui/row";
+import { NumberField } from "./fields";
+
+export type Habits = NonNullable<Usual["habits"]>;
+
+const STIRS = [
+  ["slow", "slowly, by hand"],
+  ["brisk", "briskly"],
+  ["paddle", "by a paddle machine"],
+] as const;
+
+/** How the person mixes: in a scene, or once for all. */
+export function HabitsFields({ habits, take }: { habits: Habits; take: (habits: Habits) => void }) {
+  return (
+    <>
+      <Choice
+        label="stirred"
+        value={habits.stirs ?? "slow"}
+        options={STIRS}
+        take={(stirs) => {
+          take({ ...habits, stirs: stirs as "slow" });
+        }}
+      />
+      <NumberField
+        label="then the cup rests"
+        unit="min"
+        value={habits.rest_min ?? 2}
+        take={(rest_min) => {
+          take({ ...habits, rest_min });
+        }}
+      />
+      <Tick
+        label="vacuum on the mixed cup"
+        value={habits.vacuum ?? false}
+        take={(vacuum) => {
+          take({ ...habits, vacuum });
+        }}
+      />
+      <NumberField
+        label="pressure pot until hard (0: none)"
+        unit="bar"
+        value={habits.pot_bar ?? 0}
+        take={(pot_bar) => {
+          take({ ...habits, pot_bar });
+        }}
+      />
+    </>
+  );
+}
