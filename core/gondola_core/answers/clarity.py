@@ -9,7 +9,7 @@ from typing import Any, Literal
 import numpy as np
 
 from ..cure.bubbles import GAS_DENSITY, escape_diameter
-from ..cure.clarity import FEW, GUESS, MANY, Gas, Handling, Liquid, gas_seen, release, stirred_seen
+from ..cure.clarity import FEW, GUESS, MANY, SEEN_IN_ML, Gas, Handling, Liquid, gas_seen, release, stirred_seen
 from ..cure.kinetics import viscosity
 from ..scene.schedule import pour_starts_h
 from ..units import HOUR, MM
@@ -168,7 +168,7 @@ def _told(number: int, case: _Case, sealed: bool) -> PourClarity:
     return PourClarity(
         pour_number=number, amount=amount,
         words=words("clarity.none") if seen * GUESS < LEAST_SAID else words(
-            f"clarity.{amount}", low=_rough(seen / GUESS), high=_rough(seen * GUESS)
+            f"clarity.{amount}", low=_rough(seen / GUESS), high=_rough(seen * GUESS), of=SEEN_IN_ML
         ),
         seen_count=round(seen, 2), seen_low_count=round(seen / GUESS, 2), seen_high_count=round(seen * GUESS, 2),
         smallest_mm=None if smallest is None else round(smallest / MM, 3),

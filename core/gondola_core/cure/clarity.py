@@ -28,8 +28,10 @@ PORE_MM = 1.0
 ATMOSPHERE_BAR = 1.013
 VACUUM_BAR, VACUUM_MIN = 0.03, 3.0
 """A cup under vacuum, and how long after its foam has broken. Source: assumed"""
+SEEN_IN_ML = 10.0
+"""How much is looked at: a spoonful."""
 FEW, MANY = 1.0, 10.0
-"""Seen in 10 ml below which there are few, and from which there are many. Source: assumed"""
+"""Seen in so much below which there are few, and from which there are many. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -99,7 +101,7 @@ def stirred_seen(liquid: Liquid, handling: Handling) -> float:
     shrunk = sizes * pressed(handling.pot_bar)
     in_pour = left_fraction(shrunk, liquid.height, liquid.density_gap, liquid.flown)
     seen = shrunk >= SEEN_MM * MM - 1e-12
-    return float(10.0 * STIRS[handling.stirs] * (FOLDED_PER_ML * in_cup * in_pour)[seen].sum())
+    return float(SEEN_IN_ML * STIRS[handling.stirs] * (FOLDED_PER_ML * in_cup * in_pour)[seen].sum())
 
 
 def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
@@ -114,7 +116,7 @@ def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
         return 0.0
     count = gas.volume_ml * 1e3 / (pi / 6 * PORE_MM**3)
     left = left_fraction(size * MM, liquid.height, liquid.density_gap, gas.left)
-    return float(10.0 * count * (gas.shares * left).sum() / liquid.volume_ml)
+    return float(SEEN_IN_ML * count * (gas.shares * left).sum() / liquid.volume_ml)
 
 
 def release(at_s: Array, warm_c: Array, viscosity: Array) -> tuple[Array, Array]:

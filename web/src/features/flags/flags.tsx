@@ -57,11 +57,11 @@ export function FlagsBelow() {
 /** How many there are of each grade. */
 function Counts({ flags }: { flags: readonly Flag[] }) {
   return (
-    <Flex gap="3" marginBottom="8px">
+    <Flex columnGap="3" marginBottom="8px" wrap="wrap">
       {GRADES.map((grade) => {
         const count = flags.filter((flag) => flag.severity === grade).length;
         return count === 0 ? null : (
-          <Flex key={grade} gap="1" align="center" fontWeight={700}>
+          <Flex key={grade} gap="1" align="center" fontWeight={700} whiteSpace="nowrap">
             <Mark severity={grade} />
             {count} {grade}
           </Flex>

@@ -12,6 +12,7 @@ import {
   differenceText,
   hoursBand,
   hoursText,
+  lengthFigure,
   lengthText,
   moment,
   temperatureFigure,
@@ -153,7 +154,7 @@ export function PourInspector({ more }: { more: readonly OnePart[] }) {
         ))}
         {told ? (
           <Box color="soft" fontStyle="italic" marginLeft="auto" whiteSpace="nowrap">
-            {lengthText(told.top_depth_mm, units)} to {lengthText(told.bottom_depth_mm, units)}
+            {lengthFigure(told.top_depth_mm, units)} to {lengthText(told.bottom_depth_mm, units)}
           </Box>
         ) : null}
       </Flex>

@@ -140,7 +140,9 @@ describe("Clarity", () => {
     expect(keep.mock.calls[0]?.[0].brief.habits?.stirs).toBe("paddle");
     await userEvent.click(screen.getByLabelText("vacuum on the mixed cup"));
     expect(keep.mock.calls[1]?.[0].brief.habits?.vacuum).toBe(true);
-    lay(<Clarity />, { scene: { ...SCENE, brief: { ...SCENE.brief, habits: { pot_bar: 4 } } } });
+    lay(<Clarity />, {
+      scene: { ...SCENE, brief: { ...SCENE.brief, habits: { stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4 } } },
+    });
     expect(screen.getByText(/relief valve/)).toBeInTheDocument();
   });
 });
