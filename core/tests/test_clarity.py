@@ -31,7 +31,8 @@ def liquid(smallest_mm=0.25, height_mm=50.0, **more):
     gap = 1100.0
     flown = (height_mm * 1e-3) / (gap * 9.80665 / 18 * (smallest_mm * 1e-3) ** 2)
     held = {
-        "height": height_mm * 1e-3, "density_gap": gap, "flown": flown, "viscosity": 0.7, "cup": 0.1, "volume_ml": 500.0,
+        "height": height_mm * 1e-3, "density_gap": gap, "flown": flown, "viscosity": 0.7, "cup": 0.1,
+        "volume_ml": 500.0,
     }
     return Liquid(**{**held, **more})
 
