@@ -66,6 +66,7 @@ class MeasuredPour:
     pour_number: int
     batch_g: float
     plain_part_a_g: float
+    plain_part_a_ml: float
     rounding_de00: float
     doses: list[Measured]
     cup_words: Words | None
@@ -96,6 +97,7 @@ def measured_pour(
         pour_number=number,
         batch_g=round(batch_g, 1),
         plain_part_a_g=round(part_a_g - booked, 2),
+        plain_part_a_ml=round((part_a_g - booked) / scene.resin_of(pour).density_a_g_ml, 2),
         rounding_de00=round(_difference(asked, _front(rounded, depth)), 2),
         doses=measured,
         cup_words=_cup_words(scene, number, pairs),

@@ -22,6 +22,8 @@ class Mix:
     cups_count: int
     cup_part_a_g: float
     cup_part_b_g: float
+    cup_part_a_ml: float
+    cup_part_b_ml: float
 
 
 def mass_ratio(resin: Resin) -> float:
@@ -92,4 +94,6 @@ def mix_for(volume_ml: float, resin: Resin) -> Mix:
         cups_count=cups,
         cup_part_a_g=part_a_g / cups,
         cup_part_b_g=part_b_g / cups,
+        cup_part_a_ml=part_a_g / resin.density_a_g_ml / cups,
+        cup_part_b_ml=part_b_g / resin.density_b_g_ml / cups,
     )

@@ -63,8 +63,9 @@ class FreeHours(Part):
 
 
 class Habits(Part):
-    """How the person mixes: what brings bubbles in, and what takes them out before it is poured or while it sets."""
+    """How the person measures and mixes: what brings bubbles in, and what takes them out before it is poured or while it sets."""
 
+    measures: Annotated[Literal["mass", "volume"], Field(title="measures by")] = "mass"
     stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"
     rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)
     vacuum: Annotated[bool, Field(title="vacuum on the mixed cup")] = False

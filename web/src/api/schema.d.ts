@@ -1188,6 +1188,7 @@ export interface components {
              *         ]
              *       },
              *       "habits": {
+             *         "measures": "mass",
              *         "pot_bar": 0,
              *         "rest_min": 2,
              *         "stirs": "slow",
@@ -1321,6 +1322,7 @@ export interface components {
             free?: components["schemas"]["FreeHours"] | null;
             /**
              * @default {
+             *       "measures": "mass",
              *       "pot_bar": 0,
              *       "rest_min": 2,
              *       "stirs": "slow",
@@ -2203,9 +2205,15 @@ export interface components {
         };
         /**
          * Habits
-         * @description How the person mixes: what brings bubbles in, and what takes them out before it is poured or while it sets.
+         * @description How the person measures and mixes: what brings bubbles in, and what takes them out before it is poured or while it sets.
          */
         Habits: {
+            /**
+             * measures by
+             * @default mass
+             * @enum {string}
+             */
+            measures: "mass" | "volume";
             /**
              * pressure pot, held until hard
              * @default 0
@@ -2662,6 +2670,8 @@ export interface components {
             doses: components["schemas"]["Measured"][];
             /** Plain Part A G */
             plain_part_a_g: number;
+            /** Plain Part A Ml */
+            plain_part_a_ml: number;
             /** Pour Number */
             pour_number: number;
             /** Rounding De00 */
@@ -2782,8 +2792,12 @@ export interface components {
         Mix: {
             /** Cup Part A G */
             cup_part_a_g: number;
+            /** Cup Part A Ml */
+            cup_part_a_ml: number;
             /** Cup Part B G */
             cup_part_b_g: number;
+            /** Cup Part B Ml */
+            cup_part_b_ml: number;
             /** Cups Count */
             cups_count: number;
             /** Mix G */
@@ -4377,6 +4391,7 @@ export interface components {
             free: components["schemas"]["FreeHours"] | null;
             /**
              * @default {
+             *       "measures": "mass",
              *       "pot_bar": 0,
              *       "rest_min": 2,
              *       "stirs": "slow",

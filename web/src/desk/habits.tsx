@@ -4,6 +4,10 @@ import { NumberField } from "./fields";
 
 export type Habits = NonNullable<Usual["habits"]>;
 
+const MEASURES = [
+  ["mass", "a scale"],
+  ["volume", "marked cups"],
+] as const;
 const STIRS = [
   ["slow", "slowly, by hand"],
   ["brisk", "briskly"],
@@ -14,6 +18,14 @@ const STIRS = [
 export function HabitsFields({ habits, take }: { habits: Habits; take: (habits: Habits) => void }) {
   return (
     <>
+      <Choice
+        label="parts are measured by"
+        value={habits.measures ?? "mass"}
+        options={MEASURES}
+        take={(measures) => {
+          take({ ...habits, measures: measures as "mass" });
+        }}
+      />
       <Choice
         label="stirred"
         value={habits.stirs ?? "slow"}

@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
 
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
+import { DayField, FreeField } from "../../desk/hours";
 import { solidsFor, useShelf } from "../../desk/shelf";
 import { Pill, Word } from "../../ui/pill";
 import { Choice, Tick } from "../../ui/row";
@@ -241,23 +241,6 @@ export function AtHand({ answers, take }: Asked) {
   );
 }
 
-const FREE = [
-  ["evenings", "evenings and weekends"],
-  ["weekends", "weekends only"],
-  ["days", "every day, 9 to 18"],
-  ["any", "any hour"],
-] as const;
-const HOURS: Record<(typeof FREE)[number][0], Answers["usual"]["free"]> = {
-  evenings: { weekday: [17, 22], weekend: [8, 22] },
-  weekends: { weekday: null, weekend: [8, 22] },
-  days: { weekday: [9, 18], weekend: [9, 18] },
-  any: null,
-};
-
-function freeKey(free: Answers["usual"]["free"]): string {
-  return FREE.find(([key]) => JSON.stringify(HOURS[key]) === JSON.stringify(free ?? null))?.[0] ?? "own";
-}
-
 /** In which units everything is read and typed. */
 export function ReadIn({ answers, take }: Asked) {
   return (
@@ -281,15 +264,12 @@ export function Room({ answers, take }: Asked) {
   const keep = (change: Partial<Answers["usual"]>) => {
     take({ usual: { ...usual, ...change } });
   };
-  const key = freeKey(usual.free);
   return (
     <>
-      <Choice
-        label="free"
-        value={key}
-        options={key === "own" ? [...FREE, ["own", "your own hours"]] : FREE}
-        take={(chosen) => {
-          if (chosen !== "own") keep({ free: HOURS[chosen as keyof typeof HOURS] });
+      <FreeField
+        free={usual.free}
+        take={(free) => {
+          keep({ free });
         }}
       />
       <TemperatureField
@@ -314,14 +294,14 @@ export function When({ answers, take }: Asked) {
   return (
     <>
       <Room answers={answers} take={take} />
-      <Day
+      <DayField
         label="pour not before"
         value={answers.begins_on}
         take={(begins_on) => {
           take({ begins_on });
         }}
       />
-      <Day
+      <DayField
         label="wanted by"
         value={answers.deadline}
         take={(deadline) => {
@@ -336,29 +316,5 @@ export function When({ answers, take }: Asked) {
         }}
       />
     </>
-  );
-}
-
-function Day(props: {
-  label: string;
-  value: string | null | undefined;
-  take: (day: string | null) => void;
-}): ReactNode {
-  return (
-    <Flex asChild justify="space-between" borderBottom="1px solid" borderColor="wash" paddingY="2px">
-      <label>
-        <Box as="span" color="soft">
-          {props.label}
-        </Box>
-        <input
-          type="date"
-          value={props.value ?? ""}
-          onChange={(event) => {
-            props.take(event.target.value || null);
-          }}
-          style={{ background: "transparent", fontWeight: 700 }}
-        />
-      </label>
-    </Flex>
   );
 }

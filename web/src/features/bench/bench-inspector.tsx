@@ -4,10 +4,11 @@ import { Link } from "react-router";
 
 import { Caution } from "../../ui/caution";
 import { Row, Title } from "../../ui/row";
-import { volumeText, weighedText, whenText } from "../../units/display";
+import { partText } from "../../desk/measures";
+import { volumeText, whenText } from "../../units/display";
 
 export function BenchInspector() {
-  const { outcome, units, work } = useDocument();
+  const { outcome, scene, units, work } = useDocument();
   return (
     <>
       <Title>Bench</Title>
@@ -31,12 +32,12 @@ export function BenchInspector() {
               label="part A, plain"
               hint="what comes with the stocks of colour is left out; with them it is the part A of the pour"
             >
-              {weighedText(pour.cup.measured.plain_part_a_g, units)}
+              {partText(scene, units, pour.cup.measured.plain_part_a_g, pour.cup.measured.plain_part_a_ml)}
             </Row>
             {pour.cup.measured.plain_part_a_g < pour.cup.mix.part_a_g - 0.05 ? (
-              <Row label="with the stocks">{weighedText(pour.cup.mix.part_a_g, units)}</Row>
+              <Row label="with the stocks">{partText(scene, units, pour.cup.mix.part_a_g, pour.cup.mix.part_a_ml)}</Row>
             ) : null}
-            <Row label="part B">{weighedText(pour.cup.mix.part_b_g, units)}</Row>
+            <Row label="part B">{partText(scene, units, pour.cup.mix.part_b_g, pour.cup.mix.part_b_ml)}</Row>
             <Row label="makes">{volumeText(pour.cup.mix.mix_ml, units)}</Row>
           </Box>
         </Box>

@@ -18,10 +18,10 @@ import {
   temperatureFigure,
   temperatureUnit,
   volumeText,
-  weighedText,
 } from "../../units/display";
 import { HoursField, LengthField, NumberField, TemperatureField } from "../../desk/fields";
 import { optionsOf } from "../../desk/shelf";
+import { partText } from "../../desk/measures";
 import { withLine, withPour } from "../../desk/edits";
 import { Grains } from "./grains";
 
@@ -226,10 +226,10 @@ function Plan() {
           {volumeText(told.fill.resin_volume_ml, units)}
         </Row>
         <Row label="part A" known="parts" hint={ratio}>
-          {weighedText(told.cup.mix.part_a_g, units)}
+          {partText(scene, units, told.cup.mix.part_a_g, told.cup.mix.part_a_ml)}
         </Row>
         <Row label="part B" known="parts" hint={ratio}>
-          {weighedText(told.cup.mix.part_b_g, units)}
+          {partText(scene, units, told.cup.mix.part_b_g, told.cup.mix.part_b_ml)}
         </Row>
         {cure ? (
           <>

@@ -141,7 +141,10 @@ describe("Clarity", () => {
     await userEvent.click(screen.getByLabelText("vacuum on the mixed cup"));
     expect(keep.mock.calls[1]?.[0].brief.habits?.vacuum).toBe(true);
     lay(<Clarity />, {
-      scene: { ...SCENE, brief: { ...SCENE.brief, habits: { stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4 } } },
+      scene: {
+        ...SCENE,
+        brief: { ...SCENE.brief, habits: { measures: "mass", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4 } },
+      },
     });
     expect(screen.getByText(/relief valve/)).toBeInTheDocument();
   });

@@ -4,6 +4,7 @@ import { Link, useParams } from "react-router";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
+import { otherText, partText } from "../../desk/measures";
 import { resinOf } from "../../desk/names";
 import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
@@ -145,7 +146,8 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
 
 function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
   const resin = resinOf(scene, pour.resin_id);
-  const cups = pour.cup.mix.cups_count;
+  const { mix } = pour.cup;
+  const cups = mix.cups_count;
   const stocks = pour.cup.measured.doses.some((one) => one.factor > 1);
   const next = last
     ? "dam off, see above"
@@ -182,23 +184,27 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
           <Flex gap="6">
             <Big
               word={stocks ? "part A, plain" : "part A"}
-              value={weighedText(stocks ? pour.cup.measured.plain_part_a_g : pour.cup.mix.part_a_g, units)}
+              value={
+                stocks
+                  ? partText(scene, units, pour.cup.measured.plain_part_a_g, pour.cup.measured.plain_part_a_ml)
+                  : partText(scene, units, mix.part_a_g, mix.part_a_ml)
+              }
               under={
                 stocks
-                  ? `${weighedText(pour.cup.mix.part_a_g, units)} with the stocks`
-                  : volumeText(pour.cup.mix.part_a_ml, units)
+                  ? `${partText(scene, units, mix.part_a_g, mix.part_a_ml)} with the stocks`
+                  : otherText(scene, units, mix.part_a_g, mix.part_a_ml)
               }
             />
             <Big
               word="part B"
-              value={weighedText(pour.cup.mix.part_b_g, units)}
-              under={volumeText(pour.cup.mix.part_b_ml, units)}
+              value={partText(scene, units, mix.part_b_g, mix.part_b_ml)}
+              under={otherText(scene, units, mix.part_b_g, mix.part_b_ml)}
             />
           </Flex>
           {cups > 1 ? (
             <Box>
-              {cups} cups of {weighedText(pour.cup.mix.cup_part_a_g, units)} A and{" "}
-              {weighedText(pour.cup.mix.cup_part_b_g, units)} B each, the stocks shared out among them
+              {cups} cups of {partText(scene, units, mix.cup_part_a_g, mix.cup_part_a_ml)} A and{" "}
+              {partText(scene, units, mix.cup_part_b_g, mix.cup_part_b_ml)} B each, the stocks shared out among them
             </Box>
           ) : null}
           <Box color="soft">

@@ -27,7 +27,18 @@ function open(scene = SCENE, answers: Record<string, unknown> = {}) {
   );
 }
 
+const MARKED = { measures: "volume", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 0 } as const;
+
 describe("PourSheet", () => {
+  it("tells the parts in millilitres to whoever has no scale", async () => {
+    open({ ...SCENE, brief: { ...SCENE.brief, habits: MARKED } });
+    for (const pour of OUTCOME.pours) {
+      const block = await screen.findByRole("region", { name: `Pour ${pour.number}` });
+      expect(
+        within(block).getByText(`${pour.cup.mix.part_b_ml.toFixed(1).replace(/\.0$/, "")} ml`),
+      ).toBeInTheDocument();
+    }
+  });
   it("has a block for every pour with its cups, colours and steps", async () => {
     open();
     for (const pour of OUTCOME.pours) {

@@ -12,6 +12,7 @@ import { heavyText, lengthText, massText, temperatureText, volumeText } from "..
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
 import { optionsOf, solidsFor, useShelf } from "../../desk/shelf";
 
+import { BriefFields } from "./brief";
 import { OwnMaterial } from "./own-material";
 import { innerOf, shownSize, type SizeBy } from "./sizes";
 
@@ -267,6 +268,7 @@ export function TankInspector() {
               </>
             ),
           },
+          { word: "brief", part: <BriefFields /> },
           {
             word: "room",
             part: (

@@ -65,6 +65,21 @@ describe("TankInspector", () => {
       expect(new Set(options.map((one) => one.textContent))).toEqual(new Set(names));
     });
   });
+  it("takes what differs in this piece from what the person has", async () => {
+    serve({ "GET /api/library": SHELF });
+    const { keep } = lay(<TankInspector />);
+    await part("brief");
+    await userEvent.selectOptions(screen.getByLabelText("free"), "weekends");
+    expect(keep.mock.calls[0]?.[0].brief.free).toEqual({ weekday: null, weekend: [8, 22] });
+    await userEvent.selectOptions(screen.getByLabelText("seen from"), "above");
+    expect(keep.mock.calls[1]?.[0].brief.viewing_sides).toEqual(["above"]);
+    await type("a kilogram of resin costs", "18");
+    await waitFor(() => {
+      expect(keep.mock.calls[2]?.[0].brief.price_per_kg).toBe(18);
+    });
+    await userEvent.selectOptions(screen.getByLabelText("parts are measured by"), "volume");
+    expect(keep.mock.calls[3]?.[0].brief.habits?.measures).toBe("volume");
+  });
   it("says bulge and weight in inches and pounds", () => {
     serve({ "GET /api/library": SHELF });
     lay(<TankInspector />, { units: US });

@@ -1,0 +1,100 @@
+import { Box } from "@chakra-ui/react";
+
+import type { Scene } from "../../api/types";
+import { useDocument } from "../../desk/document";
+import { NumberField } from "../../desk/fields";
+import { HabitsFields } from "../../desk/habits";
+import { DayField, FreeField } from "../../desk/hours";
+import { Choice } from "../../ui/row";
+
+const SIDES = [
+  ["front,above", "front and above"],
+  ["front,back,left,right,above", "all round"],
+  ["front", "the front alone"],
+  ["above", "above alone"],
+] as const;
+
+/** What is wanted of this piece, and what differs in it from what the person has. */
+export function BriefFields() {
+  const { scene, keep } = useDocument();
+  const { brief } = scene;
+  const set = (change: Partial<Scene["brief"]>, note: string) => {
+    keep({ ...scene, brief: { ...brief, ...change } }, note);
+  };
+  const sides = brief.viewing_sides.join(",");
+  return (
+    <>
+      <NumberField
+        label="scale, 1 to"
+        value={brief.scale}
+        take={(scale) => {
+          set({ scale }, "scale");
+        }}
+      />
+      <Choice
+        label="seen from"
+        value={SIDES.some(([key]) => key === sides) ? sides : ""}
+        options={SIDES.some(([key]) => key === sides) ? SIDES : [...SIDES, ["", brief.viewing_sides.join(", ")]]}
+        take={(chosen) => {
+          if (chosen) set({ viewing_sides: chosen.split(",") as typeof brief.viewing_sides }, "sides that are seen");
+        }}
+      />
+      <Box
+        asChild
+        display="flex"
+        justifyContent="space-between"
+        borderBottom="1px solid"
+        borderColor="wash"
+        color="soft"
+      >
+        <label>
+          first pour
+          <input
+            type="datetime-local"
+            value={brief.first_pour_at.slice(0, 16)}
+            style={{ fontWeight: 700, color: "var(--ink)", background: "transparent" }}
+            onChange={(event) => {
+              if (event.target.value) set({ first_pour_at: `${event.target.value}:00` }, "first pour");
+            }}
+          />
+        </label>
+      </Box>
+      <FreeField
+        free={brief.free}
+        take={(free) => {
+          set({ free }, "free hours");
+        }}
+      />
+      <DayField
+        label="wanted by"
+        value={brief.deadline}
+        take={(deadline) => {
+          set({ deadline }, "day by which it is wanted");
+        }}
+      />
+      <NumberField
+        label="a kilogram of resin costs"
+        value={brief.price_per_kg ?? 0}
+        take={(price) => {
+          set({ price_per_kg: price > 0 ? price : null }, "price of the resin");
+        }}
+      />
+      <NumberField
+        label="the resin may cost (0: any)"
+        value={brief.budget ?? 0}
+        take={(most) => {
+          set({ budget: most > 0 ? most : null }, "budget");
+        }}
+      />
+      <Box fontWeight={800} marginTop="3">
+        How it is mixed
+      </Box>
+      <HabitsFields
+        habits={brief.habits ?? {}}
+        take={(habits) => {
+          set({ habits }, "how it is mixed");
+        }}
+      />
+    </>
+  );
+}
