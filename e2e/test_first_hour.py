@@ -224,7 +224,7 @@ class Helps(BrowserCase):
 class EveryWidth(BrowserCase):
     def test_no_serious_fault_for_a_screen_reader_by_day_and_night_on_any_screen(self):
         page = self.page
-        addresses = ["/", "/begin", "/have", *(f"/scenes/{self.scene.pk}/{stage}" for stage in STAGES)]
+        addresses = ["/", "/begin", "/have", *(f"/scenes/{self.scene.pk}/{stage}" for stage in (*STAGES, "sheet"))]
         for night in (False, True):
             page.evaluate("on => localStorage.setItem('gondola-night', on ? '1' : '')", night)
             for address in addresses:

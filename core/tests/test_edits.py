@@ -39,6 +39,13 @@ class OnItsOwnDocument(unittest.TestCase):
                 self.assertEqual((upper.top_depth_mm, upper.wait_h), (pour.top_depth_mm, 21))
                 self.assertEqual((upper.id, upper.doses), (pour.id, lower.doses))
 
+    def test_a_pour_in_more_than_two(self):
+        scene = quarry_pool()
+        parted = made(scene, edits.split_pour(scene, 2, 48.0, 25.0, 4))
+        self.assertEqual([pour.top_depth_mm for pour in parted.pours[1:5]], [76.0, 64.0, 52.0, 40.0])
+        self.assertEqual([pour.wait_h for pour in parted.pours[1:5]], [scene.pours[1].wait_h, 25, 25, 25])
+        self.assertEqual(len({pour.id for pour in parted.pours}), 7)
+
     def test_wait_room_dose_and_sheet(self):
         scene = quarry_pool()
         self.assertEqual(made(scene, edits.set_wait(scene, 3, 20.6)).pours[2].wait_h, 21)

@@ -105,3 +105,29 @@ class Model(unittest.TestCase):
         np.testing.assert_allclose(bounds[0][[0, 1]], [0, 0], atol=1e-6)
         self.assertAlmostEqual(bounds[1][0], scene.tank.inner_width_mm / 1000, places=6)
         self.assertAlmostEqual(-bounds[0][2], scene.tank.inner_behind_mm / 1000, places=6)
+
+
+class Deep(unittest.TestCase):
+    def test_a_pour_far_over_its_label_is_offered_as_many_parts_as_clear_it(self):
+        scene = quarry_pool()
+        tank = scene.tank.model_copy(update={"fill_height_mm": 165.0, "wall_height_mm": 180.0})
+        bed = scene.bed.model_copy(update={"heights_mm": [[0.0, 0.0], [0.0, 0.0]], "sealed": True})
+        pour = scene.pours[-1].model_copy(update={"wait_h": 0.0, "doses": []})
+        deep = scene.model_copy(update={"tank": tank, "bed": bed, "pours": [pour], "figures": []})
+        outcome = evaluate(deep)
+        flags = {flag.code: flag for flag in outcome.flags}
+        self.assertTrue({"too_hot", "too_deep"} <= set(flags))
+        offered = flags["too_hot"].remedies[0]
+        self.assertIn("4 pours of 41", offered.label)
+        # one cause: the label's depth, the heat and the stress are answered by the same edit
+        together = [flag for flag in outcome.flags if flag.cause == flags["too_hot"].cause]
+        self.assertGreaterEqual(len(together), 2)
+        self.assertEqual({flag.remedies[0].label for flag in together}, {offered.label})
+        after = {flag.code for flag in evaluate(taken(deep, offered)).flags}
+        self.assertFalse({"too_hot", "too_deep", "may_crack"} & after)
+
+    def test_what_no_edit_answers_stands_by_itself(self):
+        flags = evaluate(ferry_landing()).flags
+        alone = [flag.cause for flag in flags if not flag.remedies]
+        self.assertEqual(len(alone), len(set(alone)))
+        self.assertLess(len({flag.cause for flag in flags}), len(flags))

@@ -70,6 +70,7 @@ class Flag:
     """A finding as it is told, in the reader's units; `number` and `limit` stay in `unit`.
 
     close_call  True if the cells of this march are too coarse to decide it
+    cause       alike for flags that one and the same edit answers; else of its own
     """
 
     code: str
@@ -86,3 +87,4 @@ class Flag:
     figure_id: str | None
     remedies: list[Remedy]
     close_call: bool
+    cause: str

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import ceil
 from typing import Any
 
 from ..answers.cups import CUPS, Cup
@@ -28,6 +29,8 @@ WATCH_STRESS = 0.6
 """Stress over strength from which it is said. Source: own_march"""
 LEAST_SPLIT_MM = 8.0
 """Depth of a pour below which halves of it are not worth a day. Source: assumed"""
+MOST_PARTS = 12
+"""Parts of one pour that are still a remedy. Source: assumed"""
 NEAR_LIMIT_K = 5.0
 """K below a limit from which it is said. Source: assumed"""
 COLD_WATCH_K = 2.0
@@ -58,7 +61,7 @@ def too_deep(scene: Scene, heat: Heat, volumes: Volumes) -> Iterator[Finding]:
                 where=Where(depth_mm=round(pour.top_depth_mm + depth / 2, 1), pour_number=number),
                 number=round(depth, 1), limit=resin.most_pour_mm, quantity="length",
                 values={"pour": number, "resin": resin.name},
-                remedies=[split_pour(scene, number, depth, window_middle_h(cure))],
+                remedies=_parted(scene, number, depth, cure),
             )
 
 
@@ -73,7 +76,7 @@ def too_much(scene: Scene, heat: Heat, volumes: Volumes, cups: list[Cup]) -> Ite
                 where=Where(depth_mm=round(pour.top_depth_mm + depth / 2, 1), pour_number=number),
                 number=round(mix.mix_g), limit=resin.most_mix_g, quantity="mass",
                 values={"pour": number, "resin": resin.name, "cups": mix.cups_count},
-                remedies=_halves(scene, number, depth, cure),
+                remedies=_parted(scene, number, depth, cure),
             )
 
 
@@ -86,8 +89,13 @@ def _poured(scene: Scene, heat: Heat, volumes: Volumes) -> Iterator[tuple[int, A
             yield number, pour, cure, depth
 
 
-def _halves(scene: Scene, number: int, depth_mm: float, cure: PourCure) -> list[Edit]:
-    return [split_pour(scene, number, depth_mm, window_middle_h(cure))] if depth_mm >= LEAST_SPLIT_MM else []
+def _parted(scene: Scene, number: int, depth_mm: float, cure: PourCure) -> list[Edit]:
+    """The fewest equal pours, two at least, that are no deeper than the label allows."""
+    if depth_mm < LEAST_SPLIT_MM:
+        return []
+    most = scene.resin_of(scene.pours[number - 1]).most_pour_mm
+    parts = max(2, min(MOST_PARTS, ceil(depth_mm / most - 1e-9)))
+    return [split_pour(scene, number, depth_mm, window_middle_h(cure), parts)]
 
 
 @check("too_hot", stage="pours", needs=(HEAT, VOLUMES), source="own_march", remedies=(split_pour,))
@@ -157,7 +165,7 @@ def _hot(
             "there": words("flags.too_hot.there", reached_c=reached) if told_there else "",
             "others": words("flags.too_hot.others", others=others) if others else "",
         },
-        remedies=_halves(scene, number, depth_mm, cure),
+        remedies=_parted(scene, number, depth_mm, cure),
     )
 
 
@@ -193,7 +201,7 @@ def may_crack(
                 "pour": number, "shrinks": stress.after_gel_fraction,
                 "cause": stress.words,
             },
-            remedies=_halves(scene, number, depth, cure),
+            remedies=_parted(scene, number, depth, cure),
         )
 
 

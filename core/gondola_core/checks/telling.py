@@ -11,6 +11,7 @@ from ..answers.book import Book
 from ..answers.grades import DRAFT, Grade
 from ..answers.heat import HEAT
 from ..answers.reading import WholeScene
+from ..digests import digest
 from ..scene import Units
 from ..scene.edits import Edit
 from ..words import ReaderUnits, speaker_of, words
@@ -102,7 +103,15 @@ def told_flag(check: Check, finding: Finding, units: ReaderUnits) -> Flag:
         number=finding.number, limit=finding.limit, unit=UNITS[finding.quantity], depth_mm=where.depth_mm,
         at_h=where.at_h, pour_number=where.pour_number, figure_id=where.figure_id,
         remedies=[told_remedy(one, units) for one in finding.remedies], close_call=finding.close_call,
+        cause=_cause(check, finding),
     )
+
+
+def _cause(check: Check, finding: Finding) -> str:
+    """What the first remedy does; where there is none, what was found and where."""
+    if not finding.remedies:
+        return digest([check.code, finding.where.pour_number, finding.where.figure_id])
+    return digest([[one.op, one.path, one.value] for one in finding.remedies[0].operations])
 
 
 def told_remedy(edit: Edit, units: ReaderUnits) -> Remedy:

@@ -63,7 +63,7 @@ class FreeHours(Part):
 
 
 class Habits(Part):
-    """How the person measures and mixes: what brings bubbles in, and what takes them out before it is poured or while it sets."""
+    """How the person measures and mixes: what brings bubbles in, what takes them out of cup and pour."""
 
     measures: Annotated[Literal["mass", "volume"], Field(title="measures by")] = "mass"
     stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"

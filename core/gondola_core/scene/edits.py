@@ -129,8 +129,8 @@ def _with_pours(scene: Scene, label: Words, pours: Sequence[Pour]) -> Edit:
     )
 
 
-def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None) -> Edit:
-    """Pour it in two halves of depth, the second into the tack window of the first; GondolaError if there is none.
+def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None, parts: int = 2) -> Edit:
+    """Pour it in equal parts of depth, each into the tack window of the one below; GondolaError if there is none.
 
     depth_mm  of its liquid
     wait_h    middle of that window if known
@@ -138,11 +138,20 @@ def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None)
     _check_pour(scene, number)
     pour = scene.pours[number - 1]
     wait = float(round(wait_h if wait_h is not None else USUAL_WAIT_H))
-    middle_mm = round(pour.top_depth_mm + depth_mm / 2, 1)
-    lower = pour.model_copy(update={"id": _spare_pour_id(scene), "top_depth_mm": middle_mm})
+    ids = _spare_pour_ids(scene, parts - 1)
+    lower = [
+        pour.model_copy(update={
+            "id": key, "top_depth_mm": round(pour.top_depth_mm + depth_mm * (parts - at) / parts, 1),
+            "wait_h": pour.wait_h if at == 1 else wait,
+        })
+        for at, key in enumerate(ids, start=1)
+    ]
     upper = pour.model_copy(update={"wait_h": wait})
-    pours = [*scene.pours[: number - 1], lower, upper, *scene.pours[number:]]
-    return _with_pours(scene, words("remedies.split", depth=depth_mm / 2, wait_h=wait), pours)
+    pours = [*scene.pours[: number - 1], *lower, upper, *scene.pours[number:]]
+    label = words(
+        "remedies.split" if parts == 2 else "remedies.split_more", depth=depth_mm / parts, wait_h=wait, parts=parts
+    )
+    return _with_pours(scene, label, pours)
 
 
 def take_pour_out(scene: Scene, number: int) -> Edit:
@@ -180,9 +189,9 @@ def _check_pour(scene: Scene, number: int) -> None:
         raise GondolaError(words("refusals.no_pour", most=len(scene.pours), number=number), "number")
 
 
-def _spare_pour_id(scene: Scene) -> str:
+def _spare_pour_ids(scene: Scene, count: int) -> list[str]:
     taken = {pour.id for pour in scene.pours}
-    return next(f"pour-{n}" for n in range(1, len(taken) + 2) if f"pour-{n}" not in taken)
+    return [f"pour-{n}" for n in range(1, len(taken) + count + 1) if f"pour-{n}" not in taken][:count]
 
 
 # Doses

@@ -2109,10 +2109,13 @@ export interface components {
          * @description A finding as it is told, in the reader's units; `number` and `limit` stay in `unit`.
          *
          *     close_call  True if the cells of this march are too coarse to decide it
+         *     cause       alike for flags that one and the same edit answers; else of its own
          */
         Flag: {
             /** At H */
             at_h: number | null;
+            /** Cause */
+            cause: string;
             /** Close Call */
             close_call: boolean;
             /** Code */
@@ -2205,7 +2208,7 @@ export interface components {
         };
         /**
          * Habits
-         * @description How the person measures and mixes: what brings bubbles in, and what takes them out before it is poured or while it sets.
+         * @description How the person measures and mixes: what brings bubbles in, what takes them out of cup and pour.
          */
         Habits: {
             /**

@@ -52,3 +52,23 @@ describe("Flags", () => {
     expect(screen.getByRole("alert")).toHaveTextContent("It no longer fits.");
   });
 });
+
+describe("flags of one cause", () => {
+  const [one, two] = OUTCOME.flags;
+  const together = one && two ? [one, { ...two, cause: one.cause, remedies: one.remedies }] : [];
+  it("stand together under the worst of them, with what would help once", async () => {
+    const { lower } = lay(<Flags />, { document: { outcome: { ...OUTCOME, flags: together } } });
+    expect(screen.getAllByRole("listitem")).toHaveLength(1);
+    expect(screen.getAllByRole("button", { name: /^Try: / })).toHaveLength(one?.remedies.length ?? 0);
+    expect(screen.getByText(/2 watch/)).toBeInTheDocument();
+    const more = screen.getByText(two?.sentence ?? "-").closest("details") as HTMLDetailsElement;
+    more.open = true;
+    more.dispatchEvent(new Event("toggle"));
+    expect(lower).toHaveBeenCalledWith(two?.depth_mm);
+  });
+  it("are counted by grade, notes folded", () => {
+    const note = { ...(one as (typeof OUTCOME.flags)[number]), severity: "note" as const, cause: "n", title: "A note" };
+    lay(<Flags />, { document: { outcome: { ...OUTCOME, flags: [...OUTCOME.flags, note] } } });
+    expect(screen.getByText("1 note", { selector: "summary" })).toBeInTheDocument();
+  });
+});

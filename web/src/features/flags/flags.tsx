@@ -71,49 +71,92 @@ function Counts({ flags }: { flags: readonly Flag[] }) {
   );
 }
 
+/** Flags that one thing answers, together in the order of the first of them. */
+function gathered(flags: readonly Flag[]): Flag[][] {
+  const causes = new Map<string, Flag[]>();
+  for (const flag of flags) causes.set(flag.cause, [...(causes.get(flag.cause) ?? []), flag]);
+  return [...causes.values()];
+}
+
 function Told({ flags }: { flags: readonly Flag[] }) {
   return (
     <Box as="ul" listStyleType="none" padding="0" margin="0">
-      {flags.map((flag) => (
-        <OneFlag key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`} flag={flag} />
-      ))}
+      {gathered(flags).map(([first, ...rest]) =>
+        first ? <OneCause key={`${first.code}-${first.cause}`} first={first} rest={rest} /> : null,
+      )}
     </Box>
   );
 }
 
-function OneFlag({ flag }: { flag: Flag }) {
-  const desk = useDocument();
+/** Leads to where a flag is. */
+function useGo() {
   const choice = useChoice();
   const hands = useCursorHands();
-  const go = () => {
+  return (flag: Flag) => {
     if (flag.depth_mm !== null) hands.lower(flag.depth_mm);
     if (flag.at_h !== null) hands.scrub(flag.at_h);
     if (flag.pour_number !== null) choice.choosePour(flag.pour_number);
     choice.chooseFigure(flag.figure_id);
   };
+}
+
+function Name({ flag }: { flag: Flag }) {
+  return (
+    <>
+      <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
+        {flag.severity}{" "}
+      </Box>
+      {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
+    </>
+  );
+}
+
+/** The worst flag of a cause in full, what else comes of it in a line each, and what would help, once. */
+function OneCause({ first, rest }: { first: Flag; rest: readonly Flag[] }) {
+  const desk = useDocument();
+  const go = useGo();
   return (
     <Box as="li" marginBottom="12px">
       <Flex gap="2" align="flex-start">
         <Box paddingTop="3px">
-          <Mark severity={flag.severity} />
+          <Mark severity={first.severity} />
         </Box>
-        <Box>
+        <Box minWidth="0">
           <Box asChild textAlign="left" fontWeight={700} lineHeight="1.2" cursor="pointer">
-            <button type="button" onClick={go}>
-              <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
-                {flag.severity}{" "}
-              </Box>
-              {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
+            <button
+              type="button"
+              onClick={() => {
+                go(first);
+              }}
+            >
+              <Name flag={first} />
             </button>
           </Box>
           <Box fontSize="14px" lineHeight="1.25" marginTop="2px">
-            {flag.sentence}
+            {first.sentence}
           </Box>
+          {rest.map((flag) => (
+            <details
+              key={`${flag.code}-${flag.pour_number ?? ""}-${flag.figure_id ?? ""}`}
+              onToggle={(event) => {
+                if (event.currentTarget.open) go(flag);
+              }}
+            >
+              <Box asChild fontSize="14px" cursor="pointer" minHeight="25px" paddingTop="3px">
+                <summary>
+                  <Name flag={flag} />
+                </summary>
+              </Box>
+              <Box fontSize="14px" lineHeight="1.25" paddingLeft="14px">
+                {flag.sentence}
+              </Box>
+            </details>
+          ))}
           <Flex wrap="wrap" gap="1" marginTop="5px" marginRight="-12px">
-            {flag.remedies.map((remedy) => (
+            {first.remedies.map((remedy) => (
               <Pill
                 key={remedy.label}
-                tone={TONES[flag.severity]}
+                tone={TONES[first.severity]}
                 onClick={() => {
                   desk.tryOut(remedy);
                 }}
