@@ -15,11 +15,13 @@ from gondola_core.errors import GondolaError
 from gondola_core.evaluate import FINE, evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.scene import Scene, read_scene
+from gondola_core.studies.chances import Chances, chances
 from gondola_core.studies.stager import Staging, stage_for
 
 Told = Callable[[float], None]
 Study = Callable[[Scene, dict[str, Any], Told], bytes]
 _STAGINGS = TypeAdapter(list[Staging])
+_CHANCES = TypeAdapter(Chances)
 
 
 class Nothing(BaseModel):
@@ -31,6 +33,13 @@ class StagingAsked(BaseModel):
 
     resin_id: str
     rooms_c: Annotated[list[float], Field(min_length=1, max_length=4)]
+
+
+class ChancesAsked(BaseModel):
+    """How many draws, and from which seed: the same seed gives the same answer."""
+
+    draws_count: int = 128
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,12 +60,18 @@ def _stagings(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
     return _STAGINGS.dump_json(stage_for(scene, parameters["resin_id"], parameters["rooms_c"], told=told))
 
 
+def _chances(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
+    asked = ChancesAsked.model_validate(parameters)
+    return _CHANCES.dump_json(chances(scene, asked.draws_count, asked.seed, told=told))
+
+
 KINDS: dict[str, Kind] = {
     "fine_march": Kind("The whole outcome on fine cells.", _fine_march, Nothing, Outcome),
     "stagings": Kind(
         "The fewest pours that stop nothing, by room, and on twice the footprint.", _stagings, StagingAsked,
         list[Staging],
     ),
+    "chances": Kind("Bands and chances over draws of what may be off.", _chances, ChancesAsked, Chances),
 }
 
 

@@ -334,6 +334,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description Bands and chances over draws of what may be off.
+         */
+        post: operations["start_chances"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/fine-march": {
         parameters: {
             query?: never;
@@ -402,6 +422,26 @@ export interface paths {
         put?: never;
         /** Cancel Job */
         post: operations["cancel_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Result
+         * @description Bands and chances over draws of what may be off.
+         */
+        get: operations["read_chances"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1447,6 +1487,56 @@ export interface components {
             kind: "chamfered";
         };
         /**
+         * ChancePour
+         * @description Nine in ten draws of a pour lie between low and high; None where a slow cure does not get there.
+         *
+         *     bonds_fraction  draws in which the next pour comes into its tack; None for the last
+         */
+        ChancePour: {
+            /** Bonds Fraction */
+            bonds_fraction: number | null;
+            /** Closes High H */
+            closes_high_h: number | null;
+            /** Closes Low H */
+            closes_low_h: number | null;
+            /** Opens High H */
+            opens_high_h: number | null;
+            /** Opens Low H */
+            opens_low_h: number | null;
+            /** Peak High C */
+            peak_high_c: number;
+            /** Peak Low C */
+            peak_low_c: number;
+            /** Pour Number */
+            pour_number: number;
+        };
+        /**
+         * Chances
+         * @description Bands and troubles of a scene over its draws.
+         */
+        Chances: {
+            /** Draws Count */
+            draws_count: number;
+            /** Pours */
+            pours: components["schemas"]["ChancePour"][];
+            /** Troubles */
+            troubles: components["schemas"]["Trouble"][];
+        };
+        /** ChancesJob */
+        ChancesJob: {
+            /**
+             * Draws Count
+             * @default 128
+             */
+            draws_count: number;
+            scene: components["schemas"]["Scene"];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
          * CheckRow
          * @description A check: where its subject is worked on, what it says, what it rests on, what it may offer.
          */
@@ -2441,7 +2531,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "fine_march" | "stagings";
+            kind: "fine_march" | "stagings" | "chances";
             /** Message */
             message: string;
             /** Progress Fraction */
@@ -4320,6 +4410,20 @@ export interface components {
             word: string;
         };
         /**
+         * Trouble
+         * @description What may go wrong in a pour, and in what share of the draws.
+         */
+        Trouble: {
+            /** Chance Fraction */
+            chance_fraction: number;
+            /** Code */
+            code: string;
+            /** Pour Number */
+            pour_number: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Tuft
          * @description Blades of a plant that lean outward from one root; the same every time.
          */
@@ -5282,6 +5386,39 @@ export interface operations {
             };
         };
     };
+    start_chances: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChancesJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     start_fine_march: {
         parameters: {
             query?: never;
@@ -5397,6 +5534,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_chances: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chances"];
                 };
             };
             /** @description Not Found */

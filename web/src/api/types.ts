@@ -37,6 +37,7 @@ export type SolvedWater = Schemas["SolvedWater"];
 export type PaintAnswer = Schemas["PaintAnswer"];
 export type Wish = Schemas["Wish"];
 export type Known = Schemas["AllKnown"];
+export type Chances = Schemas["Chances"];
 export type Beginning = Schemas["Beginning"];
 export type Begun = Schemas["Begun"];
 export type Usual = Schemas["Usual"];

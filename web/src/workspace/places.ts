@@ -39,6 +39,7 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "plan", "resin, line, mix, wait, split, take out"],
   ["pours", "facts", "tack, hard, full cure, stress, bond"],
   ["pours", "bubbles", "stirring, rest, vacuum, pressure pot, what would help most"],
+  ["pours", "how sure", "chances, draws, in how many of 100"],
   ["pours", "cup", "heat in the cup, working time"],
   ["pours", "room", "fan, warm box"],
   ["pours", "staging", "fewest pours that stop nothing"],

@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
 import { Events, lay, OUTCOME, SCENE, part, serve, US } from "../../testing/desk";
+import { Chances, inHundred } from "./chances";
 import { Clarity } from "./clarity";
 import { FineCheck } from "./fine-check";
 import { Grains } from "./grains";
@@ -121,6 +122,53 @@ describe("FineCheck", () => {
     serve({});
     await userEvent.click(screen.getByRole("button", { name: "Check on fine cells" }));
     expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers");
+  });
+});
+
+describe("Chances", () => {
+  const DRAWN = {
+    draws_count: 128,
+    pours: [
+      {
+        pour_number: 1,
+        peak_low_c: 41.8,
+        peak_high_c: 66.6,
+        opens_low_h: 17,
+        opens_high_h: 26,
+        closes_low_h: 29,
+        closes_high_h: 39,
+        bonds_fraction: 0.961,
+      },
+      {
+        pour_number: 2,
+        peak_low_c: 47.3,
+        peak_high_c: 89.8,
+        opens_low_h: 14,
+        opens_high_h: null,
+        closes_low_h: 27,
+        closes_high_h: null,
+        bonds_fraction: null,
+      },
+    ],
+    troubles: [{ code: "too_early", pour_number: 2, words: "pour 2 comes too early", chance_fraction: 0.039 }],
+  };
+  it("draws in the queue, and says in how many of a hundred", async () => {
+    vi.stubGlobal("EventSource", Events);
+    const state = (kind: string) => ({ id: "c1", kind: "chances", state: kind, progress_fraction: 1, message: "" });
+    const asked = serve({ "POST /api/jobs/chances": state("done"), "GET /api/jobs/c1/chances": DRAWN });
+    lay(<Chances />);
+    await userEvent.click(screen.getByRole("button", { name: "draw it 128 times" }));
+    expect(await screen.findByText("in 4 of 100")).toBeInTheDocument();
+    expect(screen.getByRole("row", { name: /1 42 to 67 17 h to 26 h in 96 of 100/ })).toBeInTheDocument();
+    expect(screen.getByRole("row", { name: /2 47 to 90 14 h to never/ })).toBeInTheDocument();
+    expect(asked[0]?.body).toMatchObject({ draws_count: 128, seed: 1 });
+  });
+  it.each([
+    [0, "in under 1 of 100"],
+    [0.004, "in under 1 of 100"],
+    [0.07, "in 7 of 100"],
+  ])("says %d as %s", (share, words) => {
+    expect(inHundred(share)).toBe(words);
   });
 });
 

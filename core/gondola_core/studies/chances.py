@@ -1,0 +1,226 @@
+"""How likely each trouble is: a scene drawn many times with room, bottle, ratio and person off as they may be."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.stats import norm, qmc
+
+from ..answers.book import Book
+from ..answers.flood import FLOOD, SPANS
+from ..answers.grades import BAND, DRAFT
+from ..answers.heat import HEAT, Heat
+from ..answers.kept import Keeper
+from ..answers.march import cells_of, march, room_of, timed_pours
+from ..checks import CHECKS, Severity, reader_units
+from ..checks.telling import found_in
+from ..cure.cells import CellGeometry
+from ..cure.doubt import MOMENTS, PourDoubt, doubted_places
+from ..cure.moments import PourCure, pour_cures
+from ..errors import GondolaError
+from ..evaluate import KEEPER
+from ..scene import Scene
+from ..shape import Meshes
+from ..words import words
+
+Array = NDArray[np.float64]
+Cures = list[PourCure | None]
+
+FEWEST, MOST_DRAWS = 16, 1024
+COVERS = 1.645
+"""A spread that is said covers nine in ten: standard deviations on either side. Source: assumed"""
+RATIO_SPREAD = 0.02
+"""Share by which the ratio of a weighed cup may be off; what is over does not react. Source: assumed"""
+LATE_H = 0.5
+"""Standard deviation of how late a person comes to a pour [h]; nobody comes early. Source: assumed"""
+TROUBLES = ("too_hot", "too_early", "too_late", "never_hard")
+"""Checks that are asked in every draw; what they stop counts, and a joint that came too late."""
+BAND_SHARES = (0.05, 0.95)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChancePour:
+    """Nine in ten draws of a pour lie between low and high; None where a slow cure does not get there.
+
+    bonds_fraction  draws in which the next pour comes into its tack; None for the last
+    """
+
+    pour_number: int
+    peak_low_c: float
+    peak_high_c: float
+    opens_low_h: float | None
+    opens_high_h: float | None
+    closes_low_h: float | None
+    closes_high_h: float | None
+    bonds_fraction: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trouble:
+    """What may go wrong in a pour, and in what share of the draws."""
+
+    code: str
+    pour_number: int | None
+    words: str
+    chance_fraction: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Chances:
+    """Bands and troubles of a scene over its draws."""
+
+    draws_count: int
+    pours: list[ChancePour]
+    troubles: list[Trouble]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Draw:
+    """One case: room [K], rate and heat as shares off, and how late each pour after the first begins [h]."""
+
+    room_k: float
+    rate: float
+    heat: float
+    late_h: list[float]
+
+
+def draws_of(scene: Scene, count: int, seed: int) -> list[Draw]:
+    """Draws of a scrambled Sobol sequence, the same for a seed. Source: sobol1967; the spreads as said of each."""
+    later = len(scene.pours) - 1
+    even = qmc.Sobol(4 + later, scramble=True, seed=seed).random(count)
+    normal = norm.ppf(np.clip(even, 1e-6, 1 - 1e-6))
+    resin = scene.resin_of(scene.pours[0])
+    return [
+        Draw(
+            room_k=float(row[0]) * scene.brief.room.spread_k / COVERS,
+            rate=float(row[1]) * resin.rate_spread_fraction / COVERS,
+            heat=float(row[2]) * resin.heat_spread_fraction / COVERS - abs(float(row[3])) * RATIO_SPREAD / COVERS,
+            late_h=[abs(float(one)) * LATE_H for one in row[4:]],
+        )
+        for row in normal
+    ]
+
+
+def chances(
+    scene: Scene, count: int = 128, seed: int = 1, meshes: Meshes | None = None, keeper: Keeper = KEEPER,
+    told: Callable[[float], None] = lambda _: None,
+) -> Chances:
+    """Bands and chances over draws: each a coarse march, whose difference from the coarse one as said moves the draft.
+
+    GondolaError for a count that is no power of two within the bounds: Sobol draws are balanced only so.
+    """
+    if not FEWEST <= count <= MOST_DRAWS or count & (count - 1):
+        raise GondolaError(words("refusals.draws", range=(FEWEST, MOST_DRAWS)), "draws_count")
+    book = Book(scene, DRAFT, keeper, meshes)
+    heat = book.ask(HEAT)
+    cells = cells_of(scene, BAND, book.ask(SPANS), book.ask(FLOOD))
+    base = _marched(scene, cells, Draw(room_k=0.0, rate=0.0, heat=0.0, late_h=[]))
+    found: Counter[tuple[str, int | None]] = Counter()
+    cures = []
+    for at, draw in enumerate(draws_of(scene, count, seed)):
+        told(at / count)
+        late = _late(scene, draw)
+        drawn = _moved(heat, base, _marched(late, cells, draw))
+        cures.append(drawn.cures)
+        other = book.other(late).supposing(HEAT, drawn)
+        seen = found_in(other, [CHECKS[code] for code in TROUBLES])
+        found.update({
+            (one.code, finding.where.pour_number) for one, finding in seen
+            if finding.severity is Severity.STOP or one.code == "too_late"
+        })
+    told(1.0)
+    return Chances(
+        draws_count=count,
+        pours=[_pour(number, [one[number - 1] for one in cures], found, count, len(scene.pours))
+               for number in range(1, len(scene.pours) + 1)],
+        troubles=_troubles(scene, found, count),
+    )
+
+
+def _late(scene: Scene, draw: Draw) -> Scene:
+    """The scene with each pour after the first begun later; the one after it is counted from there."""
+    late = [0.0, *draw.late_h] if draw.late_h else [0.0] * len(scene.pours)
+    pours = [
+        pour.model_copy(update={"wait_h": max(0.0, pour.wait_h + late[at] - (late[at - 1] if at else 0.0))})
+        for at, pour in enumerate(scene.pours)
+    ]
+    return scene.model_copy(update={"pours": pours})
+
+
+def _marched(scene: Scene, cells: CellGeometry, draw: Draw) -> Cures:
+    resins = [
+        resin.model_copy(update={
+            "k1_per_s": resin.k1_per_s * (1 + draw.rate), "k2_per_s": resin.k2_per_s * (1 + draw.rate),
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1 + draw.heat),
+        })
+        for resin in scene.resins
+    ]
+    marched = march(scene, cells, BAND, resins=resins, room_offset_k=draw.room_k)
+    mean_room = float(room_of(scene).mean()) + draw.room_k
+    return pour_cures(marched, cells, timed_pours(scene), resins, mean_room)
+
+
+def _moved(heat: Heat, base: Cures, drawn: Cures) -> Heat:
+    """The draft's heat, moved by what the coarse march of a draw differs from the coarse one as said."""
+    cures: Cures = []
+    places, most = [], 0.0
+    for own, usual, other, place in zip(heat.cures, base, drawn, heat.places, strict=True):
+        if own is None or usual is None or other is None:
+            cures.append(own)
+            places.append(place)
+            continue
+        delta = other.peak_c - usual.peak_c
+        most = max(most, delta, key=abs)
+        cures.append(replace(
+            own, peak_c=own.peak_c + delta,
+            **{name: _scaled(getattr(own, name), getattr(usual, name), getattr(other, name)) for name in MOMENTS},
+        ))
+        off = PourDoubt(peak_k=delta, **dict.fromkeys(MOMENTS))
+        places.append(doubted_places(place, own, off, heat.mean_room_c, 1))
+    peaks = [None if peak is None else peak + most for peak in heat.figure_peaks_c]
+    return replace(heat, cures=cures, places=places, figure_peaks_c=peaks)
+
+
+def _scaled(own_h: float | None, usual_h: float | None, other_h: float | None) -> float | None:
+    if own_h is None or other_h is None:
+        return None
+    return own_h if not usual_h else own_h * other_h / usual_h
+
+
+def _pour(
+    number: int, cures: Cures, found: Counter[tuple[str, int | None]], count: int, pours_count: int
+) -> ChancePour:
+    reached = [cure for cure in cures if cure is not None]
+    peak = np.quantile([cure.peak_c for cure in reached], BAND_SHARES) if reached else (0.0, 0.0)
+    opens, closes = (
+        _between([getattr(cure, moment) for cure in reached]) for moment in ("tack_opens_h", "tack_closes_h")
+    )
+    missed = found[("too_early", number + 1)] + found[("too_late", number + 1)]
+    return ChancePour(
+        pour_number=number, peak_low_c=round(float(peak[0]), 1), peak_high_c=round(float(peak[1]), 1),
+        opens_low_h=opens[0], opens_high_h=opens[1], closes_low_h=closes[0], closes_high_h=closes[1],
+        bonds_fraction=None if number == pours_count else round(1 - missed / count, 3),
+    )
+
+
+def _between(hours: list[float | None]) -> tuple[float | None, float | None]:
+    """Ends of nine in ten; an end that lies among draws that never get there is None."""
+    if not hours:
+        return None, None
+    low, high = np.quantile([np.inf if one is None else one for one in hours], BAND_SHARES, method="higher")
+    return tuple(None if np.isinf(one) else round(float(one), 2) for one in (low, high))  # type: ignore[return-value]
+
+
+def _troubles(scene: Scene, found: Counter[tuple[str, int | None]], count: int) -> list[Trouble]:
+    units = reader_units(scene.brief.units)
+    return [
+        Trouble(
+            code=code, pour_number=number, chance_fraction=round(times / count, 3),
+            words=words(f"chances.{code}", pour=number or len(scene.pours)).said(units),
+        )
+        for (code, number), times in sorted(found.items(), key=lambda one: (-one[1], one[0][1] or 0))
+    ]

@@ -1,0 +1,113 @@
+import { Box, Progress } from "@chakra-ui/react";
+import { useCallback, useState } from "react";
+
+import { ask } from "../../api/ask";
+import { api } from "../../api/client";
+import type { Chances as Told, Scene } from "../../api/types";
+import { useDocument } from "../../desk/document";
+import { useJob } from "../../jobs/use-job";
+import { Pill } from "../../ui/pill";
+import { Problem } from "../../ui/problem";
+import { Title } from "../../ui/row";
+import { hoursText, temperatureFigure, temperatureUnit } from "../../units/display";
+
+const chancesOf = (id: string): Promise<Told> =>
+  ask(api.GET("/api/jobs/{job_id}/chances", { params: { path: { job_id: id } } }));
+const DRAWS = 128;
+
+/** A share of the draws as people say it. */
+export function inHundred(share: number): string {
+  const times = Math.round(share * 100);
+  return times === 0 ? "in under 1 of 100" : `in ${times} of 100`;
+}
+
+/** How likely each trouble is, over draws of room, bottle, ratio and lateness; worked off by the queue. */
+export function Chances() {
+  const { scene } = useDocument();
+  const [of, setOf] = useState<Scene | null>(null);
+  const begin = useCallback(() => {
+    setOf(scene);
+    return ask(api.POST("/api/jobs/chances", { body: { scene, draws_count: DRAWS, seed: 1 } }));
+  }, [scene]);
+  const { job, result, problem, busy, start, cancel } = useJob(begin, chancesOf);
+  const share = job?.progress_fraction ?? 0;
+  return (
+    <Box role="group" aria-label="Chances">
+      <Title>How sure is it?</Title>
+      <Box fontSize="14px" color="soft" marginBottom="2">
+        Room, bottle, ratio and how late you come are drawn {DRAWS} times as they may be off.
+      </Box>
+      <Pill onClick={start} disabled={busy}>
+        draw it {DRAWS} times
+      </Pill>
+      {busy ? (
+        <Box marginTop="2">
+          <Progress.Root value={share * 100} size="xs" aria-label="draws">
+            <Progress.Track bg="wash">
+              <Progress.Range bg="depth" />
+            </Progress.Track>
+            <Progress.Label fontSize="14px" color="soft">
+              {job?.state === "running" ? `drawing, ${Math.round(share * 100)} %` : "waiting its turn"}
+            </Progress.Label>
+          </Progress.Root>
+          <Pill onClick={cancel} disabled={job === null}>
+            end it
+          </Pill>
+        </Box>
+      ) : null}
+      <Problem>{problem}</Problem>
+      {job?.state === "cancelled" ? <Box color="soft">Ended; nothing was drawn.</Box> : null}
+      {result ? <Drawn told={result} old={of !== scene} /> : null}
+    </Box>
+  );
+}
+
+function Drawn({ told, old }: { told: Told; old: boolean }) {
+  const { units } = useDocument();
+  const degrees = (c: number) => temperatureFigure(c, units);
+  return (
+    <Box marginTop="3" color={old ? "soft" : "ink"}>
+      {old ? <Box fontStyle="italic">Before your last change:</Box> : null}
+      {told.troubles.length === 0 ? <Box>Nothing went wrong in {told.draws_count} draws.</Box> : null}
+      <Box as="ul" listStyleType="none" marginBottom="3">
+        {told.troubles.map((one) => (
+          <Box as="li" key={`${one.code}-${one.pour_number ?? ""}`} paddingY="3px" lineHeight="1.25">
+            <Box as="span" fontWeight={800}>
+              {inHundred(one.chance_fraction)}{" "}
+            </Box>
+            {one.words}
+          </Box>
+        ))}
+      </Box>
+      <Box asChild width="100%" fontSize="14px">
+        <table aria-label="Nine in ten draws">
+          <thead>
+            <tr>
+              {["pour", `peak ${temperatureUnit(units)}`, "tack opens", "next bonds"].map((word) => (
+                <Box asChild key={word} textAlign="left" color="soft" fontWeight={400} paddingRight="6px">
+                  <th scope="col">{word}</th>
+                </Box>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {told.pours.map((one) => (
+              <Box asChild key={one.pour_number} borderTop="1px solid" borderColor="wash">
+                <tr>
+                  <td>{one.pour_number}</td>
+                  <td>
+                    {degrees(one.peak_low_c)} to {degrees(one.peak_high_c)}
+                  </td>
+                  <td>
+                    {hoursText(one.opens_low_h)} to {one.opens_high_h === null ? "never" : hoursText(one.opens_high_h)}
+                  </td>
+                  <td>{one.bonds_fraction === null ? "" : inHundred(one.bonds_fraction)}</td>
+                </tr>
+              </Box>
+            ))}
+          </tbody>
+        </table>
+      </Box>
+    </Box>
+  );
+}
