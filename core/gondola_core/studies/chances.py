@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -175,12 +176,12 @@ def _moved(heat: Heat, base: Cures, drawn: Cures) -> Heat:
             continue
         delta = other.peak_c - usual.peak_c
         most = max(most, delta, key=abs)
-        cures.append(replace(
-            own, peak_c=own.peak_c + delta,
-            **{name: _scaled(getattr(own, name), getattr(usual, name), getattr(other, name)) for name in MOMENTS},
-        ))
-        off = PourDoubt(peak_k=delta, **dict.fromkeys(MOMENTS))
-        places.append(doubted_places(place, own, off, heat.mean_room_c, 1))
+        moments: dict[str, Any] = {
+            name: _scaled(getattr(own, name), getattr(usual, name), getattr(other, name)) for name in MOMENTS
+        }
+        cures.append(replace(own, peak_c=own.peak_c + delta, **moments))
+        unmoved: dict[str, Any] = dict.fromkeys(MOMENTS)
+        places.append(doubted_places(place, own, PourDoubt(peak_k=delta, **unmoved), heat.mean_room_c, 1))
     peaks = [None if peak is None else peak + most for peak in heat.figure_peaks_c]
     return replace(heat, cures=cures, places=places, figure_peaks_c=peaks)
 

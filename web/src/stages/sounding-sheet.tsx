@@ -18,6 +18,8 @@ import type { Frame } from "../sounding/page";
 
 const LEFT = 96;
 const TOP = 66;
+/** Room of the words over the section. */
+const WORDS = 38;
 const BASE = 14;
 const BETWEEN = 34;
 const MARGIN = 12;
@@ -105,8 +107,10 @@ function Wide({
     behind_mm: plan ? tank.inner_behind_mm : 0,
     fill_mm: tank.fill_height_mm,
   });
-  const bottom = TOP + tank.fill_height_mm * scale;
-  const section: Frame = { x0: LEFT, top: TOP, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
+  // the rim of the walls stays below the words
+  const top = plan ? TOP : Math.max(TOP, WORDS + (tank.wall_height_mm - tank.fill_height_mm) * scale);
+  const bottom = top + tank.fill_height_mm * scale;
+  const section: Frame = { x0: LEFT, top, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
   const planTop = bottom + BASE + BETWEEN;
   const below: Frame = {
     ...section,
@@ -115,7 +119,7 @@ function Wide({
     width_mm: tank.inner_width_mm,
   };
   const profilesX = size.width - PROFILES_WIDTH - MARGIN;
-  const frame = useDepthFrame(tank.fill_height_mm, TOP, bottom);
+  const frame = useDepthFrame(tank.fill_height_mm, top, bottom);
   return (
     <>
       <Flex position="absolute" left={`${LEFT - 4}px`} top="8px" gap="1" zIndex="1">

@@ -133,7 +133,7 @@ export function PourInspector({ more }: { more: readonly OnePart[] }) {
   const told = outcome.pours[pourNumber - 1];
   return (
     <>
-      <Flex align="baseline" gap="1" role="group" aria-label="Pours">
+      <Flex align="baseline" gap="1" wrap="wrap" role="group" aria-label="Pours">
         <Title>Pour</Title>
         {outcome.pours.map(({ number }) => (
           <Word
