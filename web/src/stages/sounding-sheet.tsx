@@ -158,7 +158,7 @@ function Wide({
 }
 
 /** Room that is kept below the section for what its stage wants there. */
-const UNDER_HEIGHT = 150;
+const UNDER_HEIGHT = 216;
 
 /** On a phone: the section across the whole page, then the readings, the profiles, and what the stage wants. */
 function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & { width: number }) {
