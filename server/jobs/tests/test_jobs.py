@@ -54,6 +54,17 @@ class Asked(SceneCase):
         refused = self.ask("stagings", body | {"resin_id": "honey"}).json()
         self.assertIn("does not hold the resin 'honey'", self.state(refused)["message"])
 
+    def test_chances_are_the_same_for_a_seed(self):
+        body = {"scene": self.document(), "draws_count": 16, "seed": 7}
+        job = self.ask("chances", body).json()
+        told = self.client.get(f"/api/jobs/{job['id']}/chances").json()
+        self.assertEqual((told["draws_count"], len(told["pours"])), (16, 4))
+        self.assertTrue(all(0 < one["chance_fraction"] <= 1 for one in told["troubles"]))
+        again = self.ask("chances", body | {"seed": 7}).json()
+        self.assertEqual(self.client.get(f"/api/jobs/{again['id']}/chances").json(), told)
+        refused = self.ask("chances", body | {"draws_count": 100}).json()
+        self.assertIn("power of two", self.state(refused)["message"])
+
     def test_a_room_that_is_refused_is_said_in_the_units_of_the_brief(self):
         scene = self.document(brief__units={"length": "in", "temperature": "f", "volume": "floz", "mass": "oz"})
         job = self.ask("stagings", {"scene": scene, "resin_id": "deep", "rooms_c": [90]}).json()

@@ -54,6 +54,7 @@ export function useReadings(): Reading[] {
     },
     {
       word: "light left",
+      known: "light_left",
       value: `${percent(water.light_fraction[at])} %: R ${percent(water.red_fraction[at])}, G ${percent(water.green_fraction[at])}, B ${percent(water.blue_fraction[at])}`,
     },
     {
@@ -63,6 +64,7 @@ export function useReadings(): Reading[] {
     },
     {
       word: "sighted to",
+      known: "sighted",
       value:
         (water.sighting_mm[at] ?? 9999) > 2000
           ? "all through"
