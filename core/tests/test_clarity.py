@@ -19,6 +19,8 @@ from gondola_core.cure.clarity import (
     pressed,
     release,
     stirred_seen,
+    surfaces_after,
+    thick_after,
 )
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import ferry_landing, quarry_pool
@@ -80,6 +82,28 @@ class ClosedForms(unittest.TestCase):
             gas_seen(pour, Gas(volume_ml=1.0, left=early, shares=each), PLAIN) for each in (warm_first, shares)
         ]
         self.assertLess(seen[0], seen[1])
+
+
+class Flames(unittest.TestCase):
+    def test_the_last_useful_pass_of_a_mix_that_thickens_exponentially(self):
+        """15 mm of 0.7 Pa s, ten times as thick after 45 min: 1 mm takes 18 s, 0.5 mm 72 s, 0.2 mm 548 s."""
+        at = np.linspace(0, 6 * 3600, 20001)
+        thickens = 0.7 * np.exp(at / (45 * 60 / np.log(10)))
+        for size, expected in ((1.0, 18), (0.5, 72), (0.2, 548), (0.1, None)):
+            with self.subTest(size=size):
+                found = surfaces_after(size * 1e-3, 0.015, 1100.0, at, thickens)
+                if expected is None:
+                    self.assertIsNone(found)
+                else:
+                    self.assertAlmostEqual(found, expected, delta=0.02 * expected + 1)
+        self.assertAlmostEqual(thick_after(at, thickens), 45 * 60, delta=2)
+        self.assertIsNone(thick_after(at[:100], thickens[:100]))
+
+    def test_a_quick_resin_leaves_less_time(self):
+        slow, quick = (evaluate(scene).clarity[1].flame for scene in (quarry_pool(), ferry_landing()))
+        self.assertGreater(slow.until_min, quick.until_min)
+        self.assertEqual(slow.passes_min, [2.0, 10.0, 20.0])
+        self.assertTrue(all(one <= quick.until_min for one in quick.passes_min))
 
 
 class Monotony(unittest.TestCase):

@@ -8,8 +8,10 @@ from test_fill import FLAT, TANK, figure
 from test_traps import scene_with, trapped_ml
 
 from gondola_core.answers.kept import Keeper
+from gondola_core.checks import Severity
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import DRAFT, evaluate
+from gondola_core.materials import load_library
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import Box, Hull, scene_from
 from gondola_core.shape.templates import KINDS, new_figure
@@ -123,8 +125,24 @@ class Deep(unittest.TestCase):
         together = [flag for flag in outcome.flags if flag.cause == flags["too_hot"].cause]
         self.assertGreaterEqual(len(together), 2)
         self.assertEqual({flag.remedies[0].label for flag in together}, {offered.label})
-        after = {flag.code for flag in evaluate(taken(deep, offered)).flags}
-        self.assertFalse({"too_hot", "too_deep", "may_crack"} & after)
+        after = evaluate(taken(deep, offered)).flags
+        self.assertEqual([flag.title for flag in after if flag.severity is Severity.STOP], [])
+        self.assertNotIn("too_deep", [flag.code for flag in after])
+
+    def test_as_many_parts_clear_it_in_every_resin_that_is_poured(self):
+        resins = list(load_library().resins.values())
+        scene = quarry_pool()
+        bed = scene.bed.model_copy(update={"heights_mm": [[0.0, 0.0], [0.0, 0.0]], "sealed": True})
+        for resin_id, fill in (("deep", 120.0), ("casting", 60.0), ("coating", 30.0)):
+            with self.subTest(resin_id):
+                tank = scene.tank.model_copy(update={"fill_height_mm": fill, "wall_height_mm": fill + 12})
+                pour = scene.pours[-1].model_copy(update={"wait_h": 0.0, "doses": [], "resin_id": resin_id})
+                deep = scene.model_copy(update={
+                    "tank": tank, "bed": bed, "pours": [pour], "figures": [], "resins": resins,
+                })
+                flag = next(one for one in evaluate(deep).flags if one.code == "too_deep")
+                after = evaluate(taken(deep, flag.remedies[0])).flags
+                self.assertEqual([one.title for one in after if one.severity is Severity.STOP], [])
 
     def test_what_no_edit_answers_stands_by_itself(self):
         flags = evaluate(ferry_landing()).flags

@@ -9,10 +9,24 @@ from typing import Any, Literal
 import numpy as np
 
 from ..cure.bubbles import GAS_DENSITY, escape_diameter
-from ..cure.clarity import FEW, GUESS, MANY, SEEN_IN_ML, Gas, Handling, Liquid, gas_seen, release, stirred_seen
+from ..cure.clarity import (
+    FEW,
+    GUESS,
+    MANY,
+    PASSES_MIN,
+    SEEN_IN_ML,
+    Gas,
+    Handling,
+    Liquid,
+    gas_seen,
+    release,
+    stirred_seen,
+    surfaces_after,
+    thick_after,
+)
 from ..cure.kinetics import viscosity
 from ..scene.schedule import pour_starts_h
-from ..units import HOUR, MM
+from ..units import HOUR, MINUTE, MM
 from ..words import Words, words
 from .answer import Answer
 from .bodies import BODIES, FigureBody
@@ -22,6 +36,10 @@ from .heat import HEAT, Heat
 from .reading import Reading
 from .setting import SEALED_LETS_THROUGH
 
+FEWEST_ROWS = 2
+"""Rows of history from which something is told of how a pour flows."""
+WANTED_MM = 0.2
+"""Bubble that a flame is to meet at the surface [mm]. Source: assumed"""
 KELVIN = 273.15
 SOAKED_LETS_THROUGH = 0.05
 """Share of its gas that a figure brushed full of resin beforehand still gives off. Source: assumed"""
@@ -45,6 +63,20 @@ class Help:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Flame:
+    """Passes of a flame or a heat gun over the surface.
+
+    passes_min   when, after the pour; none where it is too thick too soon
+    until_min    from then on it only wrinkles; None where it stays thin as long as is told
+    rises_min    when bubbles of 0.2 mm from its foot have come to the surface; None: never
+    """
+
+    passes_min: list[float]
+    until_min: float | None
+    rises_min: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PourClarity:
     """Bubbles that are seen in 10 ml of a pour, within what is known of them.
 
@@ -64,6 +96,7 @@ class PourClarity:
     bed_fraction: float
     figures_fraction: float
     helps: list[Help]
+    flame: Flame
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,6 +107,7 @@ class _Case:
     handling: Handling
     bed: Gas
     figures: Gas
+    flame: Flame
 
     def seen(self) -> tuple[float, float, float]:
         return (
@@ -106,7 +140,8 @@ def _case(
         cup=float((4 * mix.mix_ml / max(1, mix.cups_count) / np.pi) ** (1 / 3)) * 10 * MM,
         volume_ml=float(volumes.resin_ml[index]),
     )
-    left, shares = _release(scene, index, heat, mine)
+    flows, thickness, warm = _flow(scene, index, heat, mine)
+    left, shares = (np.zeros(1), np.ones(1)) if len(flows) < FEWEST_ROWS else release(flows, warm, thickness)
     through = SEALED_LETS_THROUGH if scene.bed.sealed else 1.0
     return _Case(
         liquid=liquid,
@@ -115,22 +150,31 @@ def _case(
         ),
         bed=Gas(volume_ml=through * max(0.0, float(marched.gas_ml[index])), left=left, shares=shares),
         figures=Gas(volume_ml=_figures_gas_ml(scene, index, heat, bodies), left=left, shares=shares),
+        flame=_flame(liquid, flows, thickness),
     )
 
 
-def _release(scene: Any, index: int, heat: Heat, mine: Any) -> tuple[Any, Any]:
-    """When gas comes while the pour flows, by the warmth and cure of its middle."""
+def _flame(liquid: Liquid, at_s: Any, thickness: Any) -> Flame:
+    if len(at_s) < FEWEST_ROWS:
+        return Flame(passes_min=[], until_min=None, rises_min=None)
+    until = thick_after(at_s, thickness)
+    rises = surfaces_after(WANTED_MM * MM, liquid.height, liquid.density_gap, at_s, thickness)
+    return Flame(
+        passes_min=[one for one in PASSES_MIN if until is None or one <= until / MINUTE],
+        until_min=None if until is None else round(until / MINUTE, 1),
+        rises_min=None if rises is None else round(rises / MINUTE, 1),
+    )
+
+
+def _flow(scene: Any, index: int, heat: Heat, mine: Any) -> tuple[Any, Any, Any]:
+    """While the middle of a pour flows: moments [s], viscosity [Pa s], warmth [degrees C], each (n,)."""
     marched, resin = heat.marched, scene.resin_of(scene.pours[index])
     since = marched.history_at >= pour_starts_h(scene.pours)[index] * HOUR - 1.0
     warm, cure = (
         _middle(plane[since][:, mine]) for plane in (marched.history_plane_c, marched.history_plane_degree)
     )
     flows = np.isfinite(warm) & (cure < resin.gel_degree)
-    if np.count_nonzero(flows) < 2:
-        return np.zeros(1), np.ones(1)
-    return release(
-        marched.history_at[since][flows], warm[flows], viscosity(cure[flows], warm[flows], resin)
-    )
+    return marched.history_at[since][flows], viscosity(cure[flows], warm[flows], resin), warm[flows]
 
 
 def _middle(plane: Any) -> Any:
@@ -174,6 +218,7 @@ def _told(number: int, case: _Case, sealed: bool) -> PourClarity:
         smallest_mm=None if smallest is None else round(smallest / MM, 3),
         stirring_fraction=round(stirred / whole, 3), bed_fraction=round(bed / whole, 3),
         figures_fraction=round(figures / whole, 3),
+        flame=case.flame,
         helps=sorted((one for one in helps if one.seen_count < 0.95 * seen), key=lambda one: one.seen_count),
     )
 

@@ -11,7 +11,7 @@ from ..answers.fills import VOLUMES, Volumes
 from ..answers.heat import HEAT, RUNAWAY_C, Cures, Heat
 from ..answers.limits import HeatLimit, limits_of_pour
 from ..answers.setting import STRESSES
-from ..cure.kinetics import degree_at_glass_temperature
+from ..cure.kinetics import degree_at_glass_temperature, thin_window_h
 from ..cure.march import DEMOULD_TG_C
 from ..cure.moments import PourCure
 from ..cure.stress import CRACKS_AT, PourStress
@@ -29,6 +29,8 @@ WATCH_STRESS = 0.6
 """Stress over strength from which it is said. Source: own_march"""
 LEAST_SPLIT_MM = 8.0
 """Depth of a pour below which halves of it are not worth a day. Source: assumed"""
+THIN_SHARE = 0.25
+"""Of the window of a thin layer, which opens later than that of a layer that warms itself. Source: assumed"""
 MOST_PARTS = 12
 """Parts of one pour that are still a remedy. Source: assumed"""
 NEAR_LIMIT_K = 5.0
@@ -93,9 +95,14 @@ def _parted(scene: Scene, number: int, depth_mm: float, cure: PourCure) -> list[
     """The fewest equal pours, two at least, that are no deeper than the label allows."""
     if depth_mm < LEAST_SPLIT_MM:
         return []
-    most = scene.resin_of(scene.pours[number - 1]).most_pour_mm
-    parts = max(2, min(MOST_PARTS, ceil(depth_mm / most - 1e-9)))
-    return [split_pour(scene, number, depth_mm, window_middle_h(cure), parts)]
+    resin = scene.resin_of(scene.pours[number - 1])
+    parts = max(2, min(MOST_PARTS, ceil(depth_mm / resin.most_pour_mm - 1e-9)))
+    wait = window_middle_h(cure)
+    if parts > 2 or cure.peak_c >= RUNAWAY_C:
+        # what cures that much cooler has another window: that of a thin layer, at its opening side
+        window = thin_window_h(resin, round(scene.brief.room.mean_c, 1))
+        wait = None if window is None else window[0] + THIN_SHARE * (window[1] - window[0])
+    return [split_pour(scene, number, depth_mm, wait, parts)]
 
 
 @check("too_hot", stage="pours", needs=(HEAT, VOLUMES), source="own_march", remedies=(split_pour,))

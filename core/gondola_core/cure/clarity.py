@@ -30,6 +30,10 @@ VACUUM_BAR, VACUUM_MIN = 0.03, 3.0
 """A cup under vacuum, and how long after its foam has broken. Source: assumed"""
 SEEN_IN_ML = 10.0
 """How much is looked at: a spoonful."""
+PASSES_MIN = (2.0, 10.0, 20.0)
+"""After pouring, when a flame or a heat gun is passed over the surface. Source: assumed"""
+SKINS_AT = 10.0
+"""Times as thick as fresh at which the surface wrinkles under a flame. Source: assumed"""
 FEW, MANY = 1.0, 10.0
 """Seen in so much below which there are few, and from which there are many. Source: assumed"""
 
@@ -117,6 +121,37 @@ def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
     count = gas.volume_ml * 1e3 / (pi / 6 * PORE_MM**3)
     left = left_fraction(size * MM, liquid.height, liquid.density_gap, gas.left)
     return float(SEEN_IN_ML * count * (gas.shares * left).sum() / liquid.volume_ml)
+
+
+def thick_after(at_s: Array, viscosity: Array) -> float | None:
+    """When a mix is ten times as thick as fresh [s after the first moment]; None if not within these moments.
+
+    at_s  moments (n,); viscosity at them [Pa s], infinite from gel on
+    """
+    thick = np.flatnonzero(viscosity >= SKINS_AT * viscosity[0])
+    if not len(thick):
+        return None
+    after = int(thick[0])
+    if after == 0 or not np.isfinite(viscosity[after]):
+        return float(at_s[after] - at_s[0])
+    low, high = np.log(viscosity[after - 1]), np.log(viscosity[after])
+    share = (np.log(SKINS_AT * viscosity[0]) - low) / (high - low)
+    return float(at_s[after - 1] + share * (at_s[after] - at_s[after - 1]) - at_s[0])
+
+
+def surfaces_after(diameter: float, height: float, density_gap: float, at_s: Array, viscosity: Array) -> float | None:
+    """When a bubble from the foot of a pour reaches its surface [s after the first moment]; None if never.
+
+        C drho g d^2 F(t) = z,  F of the moments by the trapezium
+
+    Source: stokes1851
+    """
+    fluid = 1.0 / viscosity
+    flown = np.concatenate([[0.0], np.cumsum(0.5 * (fluid[1:] + fluid[:-1]) * np.diff(at_s))])
+    needed = height / (STOKES * density_gap * GRAVITY * diameter**2)
+    if flown[-1] < needed:
+        return None
+    return float(np.interp(needed, flown, at_s) - at_s[0])
 
 
 def release(at_s: Array, warm_c: Array, viscosity: Array) -> tuple[Array, Array]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import functools
+
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ..materials import Resin
-from ..units import GAS_CONSTANT, J_PER_G, KJ_PER_MOL, MPA_S, ZERO_C
+from ..units import GAS_CONSTANT, HOUR, J_PER_G, KJ_PER_MOL, MPA_S, ZERO_C
 
 Array = NDArray[np.float64]
 
@@ -142,3 +144,19 @@ def isothermal_cure(
         rate_d = cure_rate(cure[index] + step * rate_c, later, resin)
         cure[index + 1] = cure[index] + step / 6.0 * (rate_a + 2 * rate_b + 2 * rate_c + rate_d)
     return cure
+
+
+WINDOW_STEP_H, WINDOW_SPAN_H = 0.5, 240.0
+
+
+@functools.lru_cache(maxsize=64)
+def thin_window_h(resin: Resin, room_c: float) -> tuple[float, float] | None:
+    """Hours after which a layer so thin that it stays at the room has gelled, and is no longer tacky.
+
+    None if it does not get there in ten days. Source: definition
+    """
+    cure = isothermal_cure(np.full(round(WINDOW_SPAN_H / WINDOW_STEP_H) + 1, room_c), WINDOW_STEP_H * HOUR, resin)
+    if cure[-1] < resin.tack_free_degree:
+        return None
+    opens, closes = np.interp([resin.gel_degree, resin.tack_free_degree], cure, WINDOW_STEP_H * np.arange(len(cure)))
+    return float(opens), float(closes)

@@ -2233,6 +2233,22 @@ export interface components {
             unit: string;
         };
         /**
+         * Flame
+         * @description Passes of a flame or a heat gun over the surface.
+         *
+         *     passes_min   when, after the pour; none where it is too thick too soon
+         *     until_min    from then on it only wrinkles; None where it stays thin as long as is told
+         *     rises_min    when bubbles of 0.2 mm from its foot have come to the surface; None: never
+         */
+        Flame: {
+            /** Passes Min */
+            passes_min: number[];
+            /** Rises Min */
+            rises_min: number | null;
+            /** Until Min */
+            until_min: number | null;
+        };
+        /**
          * FreeHours
          * @description When a person can stand at the bench, by the kind of day; None: not at all.
          */
@@ -3285,6 +3301,7 @@ export interface components {
             bed_fraction: number;
             /** Figures Fraction */
             figures_fraction: number;
+            flame: components["schemas"]["Flame"];
             /** Helps */
             helps: components["schemas"]["Help"][];
             /** Pour Number */

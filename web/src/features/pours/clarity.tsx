@@ -5,7 +5,7 @@ import { useDocument } from "../../desk/document";
 import { HabitsFields } from "../../desk/habits";
 import { Caution } from "../../ui/caution";
 import { Row, Title } from "../../ui/row";
-import { lengthText } from "../../units/display";
+import { hoursText, lengthText } from "../../units/display";
 
 const SHARES = [
   ["stirring_fraction", "stirring"],
@@ -64,6 +64,23 @@ export function Clarity() {
           </Box>
         </>
       ) : null}
+      <Box fontWeight={800} marginTop="3">
+        Flame or heat gun
+      </Box>
+      <Box as="dl" margin="0">
+        <Row label="pass it quickly">
+          {told.flame.passes_min.length > 0
+            ? `${told.flame.passes_min.join(", ")} min after`
+            : "not at all: it skins too soon"}
+        </Row>
+        <Row label="then only wrinkles">
+          {told.flame.until_min === null ? "not while told" : `from ${hoursText(told.flame.until_min / 60)}`}
+        </Row>
+        <Row label={`${lengthText(0.2, units, 1)} reach the top`}>
+          {told.flame.rises_min === null ? "never" : `after ${hoursText(told.flame.rises_min / 60)}`}
+        </Row>
+      </Box>
+      <Caution>Never near alcohol, solvent, foliage or a thin plastic dam; keep it moving.</Caution>
       <Box fontWeight={800} marginTop="3">
         How it is mixed
       </Box>
