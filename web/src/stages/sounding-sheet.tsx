@@ -158,7 +158,7 @@ function Wide({
 }
 
 /** Room that is kept below the section for what its stage wants there. */
-const UNDER_HEIGHT = 216;
+const UNDER_HEIGHT = 232;
 
 /** On a phone: the section across the whole page, then the readings, the profiles, and what the stage wants. */
 function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & { width: number }) {
@@ -240,7 +240,7 @@ function Readout({ heat }: { heat: boolean }) {
       </Box>
       <Box as="dl" fontSize="14px" margin="0">
         {readings.map((reading) => (
-          <Flex key={reading.word} gap="2" borderBottom="1px solid" borderColor="wash" paddingY="2px">
+          <Flex key={reading.word} gap="2" align="center" minHeight="25px" borderBottom="1px solid" borderColor="wash">
             <Box as="dt" color="soft" width="78px" flexShrink="0">
               {reading.word}
             </Box>
@@ -255,7 +255,7 @@ function Readout({ heat }: { heat: boolean }) {
                   type="button"
                   title="how is this known?"
                   aria-expanded={open === reading.known}
-                  style={{ cursor: "help", textAlign: "left" }}
+                  style={{ cursor: "help", textAlign: "left", minHeight: 24 }}
                   onClick={() => {
                     setOpen(open === reading.known ? null : (reading.known ?? null));
                   }}
