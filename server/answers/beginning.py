@@ -21,7 +21,9 @@ router = Router(tags=["begin"])
 
 
 ANY_DAY = datetime(2027, 3, 6, 9, 0)
+"""On which its picture is made: no day changes how a piece looks."""
 PIXELS = 520
+"""Width of a start's picture."""
 
 
 class Asked(Schema):
@@ -75,8 +77,7 @@ def start_picture(request: HttpRequest, key: str) -> HttpResponse:
 @functools.lru_cache(maxsize=16)
 def _start_picture(key: str) -> bytes:
     scene = begin_like(key, ANY_DAY).scene
-    view = "above" if scene.brief.viewing_sides[0] == "above" else "front"
-    return png_of(picture(scene, view, PIXELS, {}, KEEPER))
+    return png_of(picture(scene, scene.brief.first_view, PIXELS, {}, KEEPER))
 
 
 def _said(begun: Begun) -> HttpResponse:

@@ -5,10 +5,8 @@ from __future__ import annotations
 import hashlib
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
-from scenes.actions import head_of, state_of
-from scenes.models import Scene
+from scenes.actions import head_of, own_scene, state_of
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
@@ -19,6 +17,7 @@ from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_o
 
 router = Router(tags=["glance"])
 KEPT = "private, max-age=0, must-revalidate"
+"""How a browser keeps a picture: it asks each time whether it is still the same."""
 
 
 class Glance(Schema):
@@ -37,14 +36,10 @@ class Glance(Schema):
     units: Units
 
 
-def _own(request: HttpRequest, scene_id: int) -> Scene:
-    return get_object_or_404(Scene, pk=scene_id, owner=request.user)
-
-
 @router.get("/scenes/{int:scene_id}/glance", response={200: Glance, 404: Refusal}, operation_id="glance")
 def glance(request: HttpRequest, scene_id: int) -> Glance:
     """Size, pours, days, and the worst flag."""
-    scene = state_of(_own(request, scene_id)).document
+    scene = state_of(own_scene(owner=request.user, scene_id=scene_id)).document
     outcome = evaluate(scene, meshes=meshes_for(owner=request.user, document=scene))
     tank, first = scene.tank, outcome.flags[0] if outcome.flags else None
     return Glance(
@@ -62,13 +57,13 @@ def scene_picture(
     request: HttpRequest, scene_id: int, width: int = Query(480, ge=LEAST_PIXELS, le=MOST_PIXELS)
 ) -> HttpResponse:
     """The piece from the side that it is mostly seen from, as a PNG; the same until the scene changes."""
-    scene = _own(request, scene_id)
+    scene = own_scene(owner=request.user, scene_id=scene_id)
     tag = hashlib.sha256(f"{scene_id}:{head_of(scene).pk}:{width}".encode()).hexdigest()[:20]
     if request.headers.get("If-None-Match") == f'"{tag}"':
         return HttpResponse(status=304, headers={"ETag": f'"{tag}"', "Cache-Control": KEPT})
     document = state_of(scene).document
-    view = "above" if document.brief.viewing_sides[0] == "above" else "front"
-    image = picture(document, view, width, meshes_for(owner=request.user, document=document), KEEPER)
+    meshes = meshes_for(owner=request.user, document=document)
+    image = picture(document, document.brief.first_view, width, meshes, KEEPER)
     return HttpResponse(
         png_of(image), content_type="image/png", headers={"ETag": f'"{tag}"', "Cache-Control": KEPT}
     )

@@ -8,6 +8,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Max
+from django.shortcuts import get_object_or_404
 from shapes.actions import take_in
 
 from gondola_core.scene import Scene as SceneDocument
@@ -40,6 +41,11 @@ class StaleWrite(Exception):
             "kept_revision": self.kept.number if self.kept else None,
             "scene": state_of(self.scene).model_dump(mode="json"),
         }
+
+
+def own_scene(*, owner: Any, scene_id: int) -> Scene:
+    """The way to a scene for whoever asks; Http404 where it is not theirs."""
+    return get_object_or_404(Scene, pk=scene_id, owner=owner)
 
 
 def pack(document: SceneDocument) -> bytes:

@@ -32,7 +32,7 @@ WRITE = {200: SceneState, 409: Stale, 422: Refusal}
 
 
 def _own(request: HttpRequest, scene_id: int) -> Scene:
-    return get_object_or_404(Scene, pk=scene_id, owner=request.user)
+    return actions.own_scene(owner=request.user, scene_id=scene_id)
 
 
 @router.get("/scenes", response=list[SceneRow], operation_id="list_scenes")

@@ -109,3 +109,8 @@ class Brief(Part):
         float | None, Field(title="price of the mixed resin", ge=0, le=10000, json_schema_extra={"unit": "per kg"})
     ] = None
     budget: Annotated[float | None, Field(title="most that the resin may cost", ge=0, le=1_000_000)] = None
+
+    @property
+    def first_view(self) -> Literal["front", "above"]:
+        """The view that shows the piece as it is mostly seen."""
+        return "above" if self.viewing_sides[0] == "above" else "front"
