@@ -3,6 +3,7 @@ import { Box, Flex } from "@chakra-ui/react";
 import { LengthField, NumberField, TemperatureField } from "../../desk/fields";
 import { DayField, FreeField } from "../../desk/hours";
 import { solidsFor, useShelf } from "../../desk/shelf";
+import { SidesField } from "../../desk/sides";
 import { Pill, Word } from "../../ui/pill";
 import { Choice, Tick } from "../../ui/row";
 import { type Answers, type Asked, withCount } from "./answers";
@@ -14,12 +15,6 @@ const UNITS = {
   metric: { length: "mm", temperature: "c", volume: "ml", mass: "g" },
   inches: { length: "in", temperature: "f", volume: "floz", mass: "oz" },
 } as const;
-const SIDES = [
-  ["front,above", "front and above"],
-  ["front,back,left,right,above", "all round"],
-  ["front", "the front alone"],
-  ["above", "above alone"],
-] as const;
 
 export function ThePiece({ answers, take }: Asked) {
   return (
@@ -63,12 +58,10 @@ export function ThePiece({ answers, take }: Asked) {
           take({ scale });
         }}
       />
-      <Choice
-        label="seen from"
-        value={answers.viewing_sides.join(",")}
-        options={SIDES}
-        take={(sides) => {
-          take({ viewing_sides: sides.split(",") as Answers["viewing_sides"] });
+      <SidesField
+        sides={answers.viewing_sides}
+        take={(viewing_sides) => {
+          take({ viewing_sides });
         }}
       />
       <Tick

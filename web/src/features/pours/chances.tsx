@@ -1,4 +1,4 @@
-import { Box, Progress } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 
 import { ask } from "../../api/ask";
@@ -8,6 +8,7 @@ import { useDocument } from "../../desk/document";
 import { useJob } from "../../jobs/use-job";
 import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
+import { Working } from "../../ui/working";
 import { Title } from "../../ui/row";
 import { hoursText, temperatureFigure, temperatureUnit } from "../../units/display";
 
@@ -41,19 +42,13 @@ export function Chances() {
         draw it {DRAWS} times
       </Pill>
       {busy ? (
-        <Box marginTop="2">
-          <Progress.Root value={share * 100} size="xs" aria-label="draws">
-            <Progress.Track bg="wash">
-              <Progress.Range bg="depth" />
-            </Progress.Track>
-            <Progress.Label fontSize="14px" color="soft">
-              {job?.state === "running" ? `drawing, ${Math.round(share * 100)} %` : "waiting its turn"}
-            </Progress.Label>
-          </Progress.Root>
-          <Pill onClick={cancel} disabled={job === null}>
-            end it
-          </Pill>
-        </Box>
+        <Working
+          label="draws"
+          share={share}
+          words={job?.state === "running" ? `drawing, ${Math.round(share * 100)} %` : "waiting its turn"}
+          cancel={cancel}
+          begun={job !== null}
+        />
       ) : null}
       <Problem>{problem}</Problem>
       {job?.state === "cancelled" ? <Box color="soft">Ended; nothing was drawn.</Box> : null}
@@ -64,7 +59,7 @@ export function Chances() {
 
 function Drawn({ told, old }: { told: Told; old: boolean }) {
   const { units } = useDocument();
-  const degrees = (c: number) => temperatureFigure(c, units);
+  const degrees = (c: number | null) => (c === null ? "-" : temperatureFigure(c, units));
   return (
     <Box marginTop="3" color={old ? "soft" : "ink"}>
       {old ? <Box fontStyle="italic">Before your last change:</Box> : null}

@@ -1,4 +1,4 @@
-import { Box, Flex, Progress } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 
 import { ask } from "../../api/ask";
@@ -6,9 +6,10 @@ import { api } from "../../api/client";
 import type { Outcome, Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { useJob } from "../../jobs/use-job";
-import { Deed, Pill } from "../../ui/pill";
+import { Deed } from "../../ui/pill";
 import { lengthText, temperatureText } from "../../units/display";
 import { Problem } from "../../ui/problem";
+import { Working } from "../../ui/working";
 
 const outcomeOf = (id: string): Promise<Outcome> =>
   ask(api.GET("/api/jobs/{job_id}/fine-march", { params: { path: { job_id: id } } }));
@@ -30,21 +31,13 @@ export function FineCheck() {
         Check on fine cells
       </Deed>
       {busy ? (
-        <Box marginTop="2">
-          <Progress.Root value={share * 100} size="xs" aria-label="fine march">
-            <Progress.Track bg="wash">
-              <Progress.Range bg="depth" />
-            </Progress.Track>
-            <Progress.Label fontSize="14px" color="soft">
-              {job?.state === "running" ? `marching, ${Math.round(share * 100)} %` : "waiting its turn"}
-            </Progress.Label>
-          </Progress.Root>
-          <Flex>
-            <Pill onClick={cancel} disabled={job === null}>
-              end it
-            </Pill>
-          </Flex>
-        </Box>
+        <Working
+          label="fine march"
+          share={share}
+          words={job?.state === "running" ? `marching, ${Math.round(share * 100)} %` : "waiting its turn"}
+          cancel={cancel}
+          begun={job !== null}
+        />
       ) : null}
       <Problem>{problem}</Problem>
       {job?.state === "cancelled" ? (

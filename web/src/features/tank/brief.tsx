@@ -5,14 +5,7 @@ import { useDocument } from "../../desk/document";
 import { NumberField } from "../../desk/fields";
 import { HabitsFields } from "../../desk/habits";
 import { DayField, FreeField } from "../../desk/hours";
-import { Choice } from "../../ui/row";
-
-const SIDES = [
-  ["front,above", "front and above"],
-  ["front,back,left,right,above", "all round"],
-  ["front", "the front alone"],
-  ["above", "above alone"],
-] as const;
+import { SidesField } from "../../desk/sides";
 
 /** What is wanted of this piece, and what differs in it from what the person has. */
 export function BriefFields() {
@@ -21,7 +14,6 @@ export function BriefFields() {
   const set = (change: Partial<Scene["brief"]>, note: string) => {
     keep({ ...scene, brief: { ...brief, ...change } }, note);
   };
-  const sides = brief.viewing_sides.join(",");
   return (
     <>
       <NumberField
@@ -31,12 +23,10 @@ export function BriefFields() {
           set({ scale }, "scale");
         }}
       />
-      <Choice
-        label="seen from"
-        value={SIDES.some(([key]) => key === sides) ? sides : ""}
-        options={SIDES.some(([key]) => key === sides) ? SIDES : [...SIDES, ["", brief.viewing_sides.join(", ")]]}
-        take={(chosen) => {
-          if (chosen) set({ viewing_sides: chosen.split(",") as typeof brief.viewing_sides }, "sides that are seen");
+      <SidesField
+        sides={brief.viewing_sides}
+        take={(viewing_sides) => {
+          set({ viewing_sides }, "sides that are seen");
         }}
       />
       <Box
