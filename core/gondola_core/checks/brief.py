@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import datetime, timedelta
+from math import ceil, floor
 
 from ..answers.heat import HEAT, Heat
 from ..answers.whole import WHOLE, Whole
@@ -26,14 +27,22 @@ def not_free(scene: Scene, heat: Heat) -> Iterator[Finding]:
         if below is not None and below.tack_opens_h is not None and below.tack_closes_h is not None:
             opens, closes = (starts[number - 2] + edge for edge in (below.tack_opens_h, below.tack_closes_h))
             better = free_moment_h(brief.first_pour_at, brief.free, opens, closes, at_h)
+        wait = None if better is None else _whole_wait_h(scene, starts[number - 2], better)
         yield Finding(
             severity=Severity.WATCH,
             where=Where(depth_mm=scene.pours[number - 1].top_depth_mm, at_h=round(at_h, 2), pour_number=number),
             number=round(at_h, 1), limit=round(at_h if better is None else better, 1), quantity="hours",
             sentence="sentence" if better is None else "sentence_free",
             values={"pour": number, "at": (brief.first_pour_at + timedelta(hours=at_h)).strftime("%a %H:%M")},
-            remedies=[] if better is None else [set_wait(scene, number, better - starts[number - 2])],
+            remedies=[] if wait is None else [set_wait(scene, number, wait)],
         )
+
+
+def _whole_wait_h(scene: Scene, start_h: float, at_h: float) -> float | None:
+    """The whole hours of waiting, as waits are offered, that still begin in a free one; None if neither side does."""
+    brief, wait = scene.brief, at_h - start_h
+    tries = sorted((floor(wait), ceil(wait)), key=lambda one: abs(one - wait))
+    return next((float(one) for one in tries if is_free(brief.first_pour_at, brief.free, start_h + one)), None)
 
 
 @check("after_deadline", stage="pours", needs=(WHOLE,), source="definition")
