@@ -14,7 +14,7 @@ from ..answers.kept import Keeper
 from ..answers.water import SIGHTS
 from ..checks import Severity, reader_units
 from ..errors import GondolaError
-from ..evaluate import DRAFT, KEEPER, evaluate
+from ..evaluate import DRAFT, KEEPER
 from ..materials import Library, load_library
 from ..outcome import Outcome
 from ..part import Key, Name, Part, bounded
@@ -56,6 +56,7 @@ WATERS: dict[str, tuple[str, ...]] = {
 }
 """Looks of water by the natural type that they are solved for, first the nearest."""
 GOLDEN = 0.618
+"""Ratio by whose steps spots stay apart however many there are."""
 MOST_TOLD = 3
 """Flags that the summary names."""
 
@@ -266,12 +267,11 @@ def _tinted(scene: Scene, keeper: Keeper) -> Scene:
     return scene.model_copy(update={"colourants": list(held.values()), "pours": pours})
 
 
-def summary(scene: Scene, outcome: Outcome | None = None, keeper: Keeper = KEEPER) -> Summary:
-    """The plan of any scene in sentences."""
-    told = outcome or evaluate(scene, DRAFT, keeper)
+def summary(scene: Scene, outcome: Outcome) -> Summary:
+    """The plan of a scene in sentences."""
     return Summary(
-        waits=list(_waits(scene, told)), cost=list(_cost(scene, told)), wrong=list(_wrong(told)),
-        buy=list(_buy(scene, told)), unknown=list(_unknown(scene, told)),
+        waits=list(_waits(scene, outcome)), cost=list(_cost(scene, outcome)), wrong=list(_wrong(outcome)),
+        buy=list(_buy(scene, outcome)), unknown=list(_unknown(scene, outcome)),
     )
 
 

@@ -45,14 +45,14 @@ BAND_SHARES = (0.05, 0.95)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ChancePour:
-    """Nine in ten draws of a pour lie between low and high; None where a slow cure does not get there.
+    """Nine in ten draws of a pour lie between low and high; None where a slow cure, or no resin, gets there.
 
     bonds_fraction  draws in which the next pour comes into its tack; None for the last
     """
 
     pour_number: int
-    peak_low_c: float
-    peak_high_c: float
+    peak_low_c: float | None
+    peak_high_c: float | None
     opens_low_h: float | None
     opens_high_h: float | None
     closes_low_h: float | None
@@ -196,23 +196,22 @@ def _pour(
     number: int, cures: Cures, found: Counter[tuple[str, int | None]], count: int, pours_count: int
 ) -> ChancePour:
     reached = [cure for cure in cures if cure is not None]
-    peak = np.quantile([cure.peak_c for cure in reached], BAND_SHARES) if reached else (0.0, 0.0)
-    opens, closes = (
-        _between([getattr(cure, moment) for cure in reached]) for moment in ("tack_opens_h", "tack_closes_h")
+    peaks, opens, closes = (
+        _between([getattr(cure, moment) for cure in reached]) for moment in ("peak_c", "tack_opens_h", "tack_closes_h")
     )
     missed = found[("too_early", number + 1)] + found[("too_late", number + 1)]
     return ChancePour(
-        pour_number=number, peak_low_c=round(float(peak[0]), 1), peak_high_c=round(float(peak[1]), 1),
+        pour_number=number, peak_low_c=peaks[0], peak_high_c=peaks[1],
         opens_low_h=opens[0], opens_high_h=opens[1], closes_low_h=closes[0], closes_high_h=closes[1],
         bonds_fraction=None if number == pours_count else round(1 - missed / count, 3),
     )
 
 
-def _between(hours: list[float | None]) -> tuple[float | None, float | None]:
+def _between(values: list[float | None]) -> tuple[float | None, float | None]:
     """Ends of nine in ten; an end that lies among draws that never get there is None."""
-    if not hours:
+    if not values:
         return None, None
-    low, high = np.quantile([np.inf if one is None else one for one in hours], BAND_SHARES, method="higher")
+    low, high = np.quantile([np.inf if one is None else one for one in values], BAND_SHARES, method="higher")
     return tuple(None if np.isinf(one) else round(float(one), 2) for one in (low, high))  # type: ignore[return-value]
 
 

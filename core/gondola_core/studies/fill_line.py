@@ -25,6 +25,7 @@ HEADROOM_MM = 12.0
 LAID_ANEW = 1.5
 """Times deeper or shallower from which the pours are laid anew, not stretched. Source: assumed"""
 LEAST_FILL_MM, MOST_FILL_MM = 3.0, 600.0
+"""As a document holds."""
 
 
 def usual_wall_mm(fill_mm: float) -> float:

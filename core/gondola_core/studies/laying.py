@@ -30,6 +30,7 @@ HEAT_CODES = HOT_CODES | {"too_early", "never_hard"}
 COOLEST_MIX_C, WARMEST_MIX_C = 18.0, 30.0
 """A mix is brought to the room, within this [degrees C]. Source: assumed"""
 LONGEST_WAIT_H = 720.0
+"""As long as a document holds."""
 STEP_H = 0.25
 """Waits are told to the quarter of an hour."""
 

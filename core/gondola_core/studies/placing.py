@@ -24,7 +24,7 @@ Array = NDArray[np.float64]
 APART_MM = 1.0
 """Least gap to other figures, walls and bed. Source: assumed"""
 PLACES_ACROSS = 15
-"""Places along each side of the floor that are tried."""
+"""Places along each side of the floor that are tried. Source: assumed"""
 SWIMS = frozenset({"staged", "stem", "wire", "line", "glue_spot"})
 """Ways of holding of what hangs in the water; the others stand on the bed."""
 SWIMS_AT = 0.55

@@ -1488,7 +1488,7 @@ export interface components {
         };
         /**
          * ChancePour
-         * @description Nine in ten draws of a pour lie between low and high; None where a slow cure does not get there.
+         * @description Nine in ten draws of a pour lie between low and high; None where a slow cure, or no resin, gets there.
          *
          *     bonds_fraction  draws in which the next pour comes into its tack; None for the last
          */
@@ -1504,9 +1504,9 @@ export interface components {
             /** Opens Low H */
             opens_low_h: number | null;
             /** Peak High C */
-            peak_high_c: number;
+            peak_high_c: number | null;
             /** Peak Low C */
-            peak_low_c: number;
+            peak_low_c: number | null;
             /** Pour Number */
             pour_number: number;
         };
