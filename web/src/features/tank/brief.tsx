@@ -38,7 +38,7 @@ export function BriefFields() {
         color="soft"
       >
         <label>
-          first pour
+          <span style={{ whiteSpace: "nowrap" }}>first pour</span>
           <input
             type="datetime-local"
             value={brief.first_pour_at.slice(0, 16)}
