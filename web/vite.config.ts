@@ -11,5 +11,6 @@ export default defineConfig(({ command }) => ({
     chunkSizeWarningLimit: 1200,
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
-  test: { environment: "jsdom", setupFiles: ["./src/test-setup.ts"], globals: false },
+  // a busy machine types slowly: no test waits on a clock of its own
+  test: { environment: "jsdom", setupFiles: ["./src/test-setup.ts"], globals: false, testTimeout: 30_000 },
 }));
