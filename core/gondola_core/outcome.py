@@ -11,6 +11,7 @@ from .answers.dam import DAM
 from .answers.figure_facts import FIGURE_FACTS
 from .answers.filling import FILLING, Filling
 from .answers.limits import LIMITS, HeatLimit
+from .answers.lines import LINES, Line
 from .answers.pours import POURS, PourOutcome
 from .answers.setting import BUBBLES
 from .answers.water import SIGHTS, WATER
@@ -37,6 +38,7 @@ class Outcome:
     history: Annotated[CureHistory, HISTORY]
     bubbles: Annotated[BubbleProfile, BUBBLES]
     clarity: Annotated[list[PourClarity], CLARITY]
+    lines: Annotated[list[Line], LINES]
     water: Annotated[WaterProfile, WATER]
     sights: Annotated[list[FigureSight], SIGHTS]
     section: Annotated[Section, SECTION]

@@ -16,7 +16,7 @@ from gondola_core.checks import CHECKS, Severity, told_remedy
 from gondola_core.checks.telling import found_in, reader_units, told_flag
 from gondola_core.evaluate import evaluate
 from gondola_core.materials import load_library
-from gondola_core.samples import quarry_pool
+from gondola_core.samples import eelgrass, quarry_pool
 from gondola_core.scene import Box, Figure, edits
 from gondola_core.words import METRIC, US, sentence_ids
 
@@ -120,7 +120,7 @@ ROWS = {
     "over_budget": (
         changed(brief__price_per_kg=20.0, brief__budget=30.0), changed(brief__price_per_kg=20.0, brief__budget=60.0),
     ),
-    "seam_shows": (changed(pours__0__doses__2__dose_drops_per_100g=2.0), quarry_pool()),
+    "seam_shows": (changed(pours__0__doses__2__dose_drops_per_100g=2.0), eelgrass()),
 }
 FALLS = {"seam_shows", "too_hot", "may_crack", "hands_late", "too_deep", "too_much", "not_held"}
 """Checks whose remedy may leave a lesser finding."""

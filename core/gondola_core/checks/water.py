@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ..answers.bodies import BODIES, FigureBody
-from ..answers.water import SEAMS, SIGHTS
+from ..answers.lines import LINES, Line
+from ..answers.water import SIGHTS
 from ..scene import Dose, Scene
-from ..scene.edits import Edit, even_dose, take_dose_out, thinner_dose
-from ..tint import FigureSight, Seam, figure_sights
+from ..scene.edits import Edit, cover_it, even_dose, take_dose_out, thinner_dose
+from ..tint import FigureSight, figure_sights
 from ..tint.attenuation import absorption_of_drop
 from ..tint.spectrum import luminance
 from ..words import Words, words
@@ -131,18 +132,22 @@ def _takers(scene: Scene, sights: Sequence[FigureSight]) -> list[tuple[int, int]
     return [(number, place) for _, number, place in sorted(found, reverse=True)]
 
 
-@check("seam_shows", stage="water", needs=(SEAMS,), source="own_light", remedies=(even_dose,))
-def seam_shows(scene: Scene, steps: list[Seam]) -> Iterator[Finding]:
-    """Lines between pours that show by their colour."""
-    for number, step in enumerate(steps, start=1):
-        if step.seen not in ("seen", "band"):
+@check("seam_shows", stage="water", needs=(LINES,), source="own_light", remedies=(even_dose, cover_it))
+def seam_shows(scene: Scene, lines: list[Line]) -> Iterator[Finding]:
+    """Lines between pours that show, and what draws them."""
+    for line in lines:
+        if line.worst not in ("seen", "band"):
             continue
+        side = max(line.sides, key=lambda one: one.de00)
+        most = side.parts[0].name
+        remedies = {"colour": [even_dose(scene, line.pour_number)], "dust": [cover_it(scene)]}
         yield Finding(
-            severity=Severity.WATCH if step.seen == "band" else Severity.NOTE,
-            where=Where(depth_mm=step.depth_mm, pour_number=number), number=step.seam_de00, limit=SEEN_DE00,
-            quantity="de00",
+            severity=Severity.WATCH if line.worst == "band" else Severity.NOTE,
+            where=Where(depth_mm=line.depth_mm, pour_number=line.pour_number), number=side.de00, limit=SEEN_DE00,
+            quantity="de00", sentence=f"sentence_{most}",
             values={
-                "line": step.depth_mm, "pour": number, "above": number + 1, "seen": step.words,
+                "line": line.depth_mm, "pour": line.pour_number, "above": line.pour_number + 1,
+                "seen": words(f"seams.{side.seen}"), "side": words(f"lines.from_{side.side}"),
             },
-            remedies=[even_dose(scene, number)],
+            remedies=remedies.get(most, []),
         )

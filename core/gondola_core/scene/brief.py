@@ -70,6 +70,7 @@ class Habits(Part):
     rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)
     vacuum: Annotated[bool, Field(title="vacuum on the mixed cup")] = False
     pot_bar: float = bounded("pressure pot, held until hard", "bar", 0, 6, default=0.0)
+    covered: Annotated[bool, Field(title="covered against dust while it sets")] = True
 
 
 class Brief(Part):

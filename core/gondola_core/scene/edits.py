@@ -252,6 +252,11 @@ def seal_bed(scene: Scene) -> Edit:
     return edit(scene, words("remedies.seal"), [], replaced("/bed/sealed", True))
 
 
+def cover_it(scene: Scene) -> Edit:
+    """Keep dust off each pour while it sets."""
+    return edit(scene, words("remedies.cover"), [], replaced("/brief/habits/covered", True))
+
+
 def warm_room(scene: Scene, night_c: float) -> Edit:
     """Keep the room warmer at night."""
     night = min(night_c, WARMEST_ROOM_C)

@@ -55,9 +55,7 @@ def _school(name: Words, outcome: Outcome) -> School:
         hottest_c=staged.hottest_c,
         runs_away=staged.runs_away,
         days_d=None if staged.demould_h is None else round(staged.demould_h / 24, 1),
-        seams_count=sum(
-            1 for pour in outcome.pours if pour.joint.seam is not None and pour.joint.seam.seam_de00 >= 1
-        ),
+        seams_count=sum(1 for line in outcome.lines if line.worst != "invisible"),
         held_count=len(held),
         unheld_count=sum(1 for fact in held if not _supported(fact)),
         stops=[flag.title for flag in outcome.flags if flag.severity is Severity.STOP],

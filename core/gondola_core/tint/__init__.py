@@ -3,8 +3,10 @@
 from .sights import (
     FigureSight,
     Seam,
+    Seen,
     WaterProfile,
     figure_sights,
+    seam_seen,
     seam_steps,
     seams,
     water_of,
@@ -15,8 +17,10 @@ from .sights import (
 __all__ = [
     "FigureSight",
     "Seam",
+    "Seen",
     "WaterProfile",
     "figure_sights",
+    "seam_seen",
     "seam_steps",
     "seams",
     "water_of",

@@ -1228,6 +1228,7 @@ export interface components {
              *         ]
              *       },
              *       "habits": {
+             *         "covered": true,
              *         "measures": "mass",
              *         "pot_bar": 0,
              *         "rest_min": 2,
@@ -1362,6 +1363,7 @@ export interface components {
             free?: components["schemas"]["FreeHours"] | null;
             /**
              * @default {
+             *       "covered": true,
              *       "measures": "mass",
              *       "pot_bar": 0,
              *       "rest_min": 2,
@@ -2318,6 +2320,11 @@ export interface components {
          */
         Habits: {
             /**
+             * covered against dust while it sets
+             * @default true
+             */
+            covered: boolean;
+            /**
              * measures by
              * @default mass
              * @enum {string}
@@ -2666,6 +2673,64 @@ export interface components {
             lamp_mw_cm2: number;
             /** depth at which its light falls to 37 % */
             penetration_mm: number;
+        };
+        /**
+         * Line
+         * @description The line on top of a pour, where the next one meets it; `worst` is where it shows most.
+         */
+        Line: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** Pour Number */
+            pour_number: number;
+            /** Sides */
+            sides: components["schemas"]["LineSide"][];
+            /**
+             * Worst
+             * @enum {string}
+             */
+            worst: "invisible" | "searched_for" | "seen" | "band";
+        };
+        /**
+         * LinePart
+         * @description One thing that draws a line, and how strongly by itself.
+         */
+        LinePart: {
+            /** De00 */
+            de00: number;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "colour" | "index" | "dust" | "climb" | "shrink";
+            /** Words */
+            words: string;
+        };
+        /**
+         * LineSide
+         * @description A line from one side: all that draws it together, how it reads, and the parts, largest first.
+         *
+         *     hidden_fraction  of the line's length that figures stand before
+         */
+        LineSide: {
+            /** De00 */
+            de00: number;
+            /** Hidden Fraction */
+            hidden_fraction: number;
+            /** Parts */
+            parts: components["schemas"]["LinePart"][];
+            /**
+             * Seen
+             * @enum {string}
+             */
+            seen: "invisible" | "searched_for" | "seen" | "band";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "front" | "back" | "left" | "right" | "above";
+            /** Words */
+            words: string;
         };
         /**
          * Liner
@@ -3038,6 +3103,8 @@ export interface components {
             history: components["schemas"]["CureHistory"];
             /** Limits */
             limits: components["schemas"]["HeatLimit"][];
+            /** Lines */
+            lines: components["schemas"]["Line"][];
             march: components["schemas"]["MarchAudit"];
             /** Pours */
             pours: components["schemas"]["PourOutcome"][];
@@ -4515,6 +4582,7 @@ export interface components {
             free: components["schemas"]["FreeHours"] | null;
             /**
              * @default {
+             *       "covered": true,
              *       "measures": "mass",
              *       "pot_bar": 0,
              *       "rest_min": 2,

@@ -57,6 +57,13 @@ export function HabitsFields({ habits, take }: { habits: Habits; take: (habits: 
           take({ ...habits, pot_bar });
         }}
       />
+      <Tick
+        label="covered against dust while it sets"
+        value={habits.covered ?? true}
+        take={(covered) => {
+          take({ ...habits, covered });
+        }}
+      />
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
 import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
-import { Air, Chances, Clarity, FineCheck, PourInspector, PourTable } from "../features/pours";
+import { Air, Chances, Clarity, FineCheck, Lines, PourInspector, PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, heat, ROUND, side } from "./views";
@@ -20,6 +20,7 @@ function PoursInspector() {
       more={[
         ...hot,
         { word: "bubbles", part: <Clarity /> },
+        { word: "lines", part: <Lines /> },
         { word: "how sure", part: <Chances /> },
         { word: "cup", part: <Cup /> },
         { word: "room", part: <Air /> },

@@ -7,6 +7,7 @@ import { Chances, inHundred } from "./chances";
 import { Clarity } from "./clarity";
 import { FineCheck } from "./fine-check";
 import { Grains } from "./grains";
+import { Lines } from "./lines";
 import { Air, PourInspector } from "./pour-inspector";
 
 const value = (label: string) => screen.getByText(label, { selector: "dt" }).nextElementSibling?.textContent;
@@ -191,9 +192,25 @@ describe("Clarity", () => {
     lay(<Clarity />, {
       scene: {
         ...SCENE,
-        brief: { ...SCENE.brief, habits: { measures: "mass", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4 } },
+        brief: {
+          ...SCENE.brief,
+          habits: { measures: "mass", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4, covered: true },
+        },
       },
     });
     expect(screen.getByText(/relief valve/)).toBeInTheDocument();
+  });
+});
+
+describe("Lines", () => {
+  it("say how the line on a pour shows from each side, and none on the last", () => {
+    lay(<Lines />, { pourNumber: 1 });
+    for (const side of OUTCOME.lines[0]?.sides ?? []) {
+      const label = side.side === "above" ? "from above" : `from the ${side.side}`;
+      expect(screen.getByText(label)).toBeInTheDocument();
+      expect(screen.getAllByText(side.words).length).toBeGreaterThan(0);
+    }
+    lay(<Lines />, { pourNumber: OUTCOME.pours.length });
+    expect(screen.getByText(/no line is left on it/)).toBeInTheDocument();
   });
 });

@@ -44,8 +44,9 @@ describe("profiles", () => {
   });
   it("say the step at each line by its code, and the bond by whether it comes in time", () => {
     drawn("water");
-    const seams = OUTCOME.pours.flatMap((one) => (one.joint.seam ? [one.joint.seam] : []));
-    expect(screen.getAllByText(/^\d+\.\d, (invisible|searched for|seen|a band)$/)).toHaveLength(seams.length);
+    expect(screen.getAllByText(/^\d+\.\d from the \w+, (invisible|searched for|seen|a band)/)).toHaveLength(
+      OUTCOME.lines.length,
+    );
   });
   it("read in Fahrenheit", () => {
     drawn("piece", { units: US });

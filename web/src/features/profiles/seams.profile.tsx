@@ -1,37 +1,40 @@
-import type { PourOutcome } from "../../api/types";
+import type { Outcome } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { Limit, Profile } from "../../sounding/profile";
 import { useDepth } from "../../sounding/scales";
 import { Ends, type ProfilePart } from "./profile-part";
 
-type Seam = NonNullable<PourOutcome["joint"]["seam"]>;
+type Line = Outcome["lines"][number];
 const SEEN_DE00 = 2;
-const INKS: Record<Seam["seen"], string> = {
+const INKS: Record<Line["worst"], string> = {
   invisible: "var(--soft)",
   searched_for: "var(--soft)",
   seen: "var(--watch)",
   band: "var(--caution)",
 };
 
-/** Colour steps at the layer lines, by how they are seen. */
+/** Layer lines, from the side on which each shows most. */
 function Seams({ x, width }: { x: number; width: number }) {
   const { outcome } = useDocument();
   const { depth } = useDepth();
-  const steps = outcome.pours.flatMap((pour) => (pour.joint.seam ? [pour.joint.seam] : []));
-  const most = Math.max(5, ...steps.map((one) => one.seam_de00));
+  const shown = outcome.lines.flatMap((line) => {
+    const side = [...line.sides].sort((a, b) => b.de00 - a.de00)[0];
+    return side ? [{ ...line, side }] : [];
+  });
+  const most = Math.max(5, ...shown.map((one) => one.side.de00));
   return (
-    <Profile x={x} width={width} title="lines" under="step, dE">
+    <Profile x={x} width={width} title="lines" under="show, dE">
       <Limit at={SEEN_DE00} domain={[0, most]} width={width} word="seen" />
-      {steps.map((one) => (
+      {shown.map((one) => (
         <rect
           key={one.depth_mm}
           x={0}
           y={depth(one.depth_mm) - 3}
-          width={(one.seam_de00 / most) * width}
+          width={(one.side.de00 / most) * width}
           height={6}
-          fill={INKS[one.seen]}
+          fill={INKS[one.worst]}
         >
-          <title>{`${one.seam_de00.toFixed(1)}, ${one.words}`}</title>
+          <title>{`${one.side.de00.toFixed(1)} from the ${one.side.side}, ${one.side.words}`}</title>
         </rect>
       ))}
       <Ends low="0" high={most.toFixed(0)} width={width} />
