@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from answers import beginning, checks, dam, edits, evaluating, figures, glance, heat, known, quantities, water
+from answers import beginning, beside, checks, dam, edits, evaluating, figures, glance, heat, known, quantities, water
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
@@ -16,6 +16,8 @@ from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.security import django_auth
 from scenes.actions import StaleWrite
 from scenes.api import router as scenes
+from scenes.variants import VariantRefused
+from scenes.variants_api import router as variants
 from shapes.api import router as shapes
 from studio.api import router as studio
 from studio.bodies import TooLarge
@@ -55,10 +57,11 @@ api = GondolaAPI(
 )
 api.add_router("", studio)
 api.add_router("", scenes)
+api.add_router("", variants)
 api.add_router("", shapes)
 api.add_router("", library)
 api.add_router("", jobs)
-for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known):
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):
     api.add_router("", answer.router)
 
 
@@ -106,6 +109,11 @@ def _bad_input(request: HttpRequest, error: GondolaError) -> HttpResponse:
 @api.exception_handler(StaleWrite)
 def _stale(request: HttpRequest, error: StaleWrite) -> HttpResponse:
     return refuse(request, 409, [("base_revision", error.message)], **error.newer())
+
+
+@api.exception_handler(VariantRefused)
+def _not_kept(request: HttpRequest, error: VariantRefused) -> HttpResponse:
+    return refuse(request, 422, [("name", error.message)])
 
 
 @api.exception_handler(RequestDataTooBig)

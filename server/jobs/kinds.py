@@ -16,6 +16,7 @@ from gondola_core.evaluate import FINE, evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.scene import Scene, read_scene
 from gondola_core.studies.chances import Chances, chances
+from gondola_core.studies.front import Front, Goal, front_for, front_json
 from gondola_core.studies.stager import Staging, stage_for
 
 Told = Callable[[float], None]
@@ -42,6 +43,14 @@ class ChancesAsked(BaseModel):
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
 
 
+class PlansAsked(BaseModel):
+    """The resins at hand, what matters first, and the seed: the same one finds the same plans."""
+
+    resin_ids: Annotated[list[str], Field(min_length=1, max_length=12)]
+    matters: Annotated[list[Goal], Field(max_length=5)] = []
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+
+
 @dataclass(frozen=True, slots=True)
 class Kind:
     """One kind of job: what it is for, its study, what is asked besides the scene, and what comes out."""
@@ -65,6 +74,11 @@ def _chances(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
     return _CHANCES.dump_json(chances(scene, asked.draws_count, asked.seed, told=told))
 
 
+def _plans(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
+    asked = PlansAsked.model_validate(parameters)
+    return front_json(front_for(scene, asked.resin_ids, asked.matters, asked.seed, told=told))
+
+
 KINDS: dict[str, Kind] = {
     "fine_march": Kind("The whole outcome on fine cells.", _fine_march, Nothing, Outcome),
     "stagings": Kind(
@@ -72,6 +86,7 @@ KINDS: dict[str, Kind] = {
         list[Staging],
     ),
     "chances": Kind("Bands and chances over draws of what may be off.", _chances, ChancesAsked, Chances),
+    "plans": Kind("Ways of pouring that stop nothing, on the front of what matters.", _plans, PlansAsked, Front),
 }
 
 

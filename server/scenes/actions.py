@@ -100,14 +100,14 @@ def save_scene(
     """
     with transaction.atomic():
         document = take_in(owner=scene.owner, document=document)
-        variant = _locked(scene)
+        variant = locked(scene)
         stale = variant.head.number != base_revision
-        revision = _add(
+        revision = add(
             scene, pack(document), note, stale,
             scene.revisions.filter(number=base_revision).first() if stale else variant.head,
         )
         if not stale:
-            _show(scene, variant, revision, tip=revision, name=document.name)
+            show(scene, variant, revision, tip=revision, name=document.name)
     if stale:
         raise StaleWrite(scene, base_revision, revision)
     return revision
@@ -116,46 +116,49 @@ def save_scene(
 @transaction.atomic
 def undo(*, scene: Scene, base_revision: int) -> None:
     """Show what the shown revision was written from; nothing happens at the first."""
-    variant = _current(scene, base_revision)
+    variant = current(scene, base_revision)
     if variant.head.parent is not None:
-        _show(scene, variant, variant.head.parent, tip=variant.tip)
+        show(scene, variant, variant.head.parent, tip=variant.tip)
 
 
 @transaction.atomic
 def redo(*, scene: Scene, base_revision: int) -> None:
     """Show the next revision on the way to the tip; nothing happens at the tip."""
-    variant = _current(scene, base_revision)
+    variant = current(scene, base_revision)
     step = variant.tip
     while step.parent is not None and step.parent_id != variant.head_id:
         step = step.parent
     if step.parent_id == variant.head_id:
-        _show(scene, variant, step, tip=variant.tip)
+        show(scene, variant, step, tip=variant.tip)
 
 
 @transaction.atomic
 def restore(*, scene: Scene, base_revision: int, number: int) -> Revision:
     """An earlier document as a new revision on top; what stood in between stays in the log."""
-    variant = _current(scene, base_revision)
+    variant = current(scene, base_revision)
     earlier = scene.revisions.get(number=number)
-    revision = _add(scene, earlier.packed, f"revision {number} again", False, variant.head)
-    _show(scene, variant, revision, tip=revision, name=unpack(earlier).name)
+    revision = add(scene, earlier.packed, f"revision {number} again", False, variant.head)
+    show(scene, variant, revision, tip=revision, name=unpack(earlier).name)
     return revision
 
 
-def _locked(scene: Scene) -> Variant:
+def locked(scene: Scene) -> Variant:
+    """The variant that is worked on, for a write."""
     return scene.variants.select_for_update().select_related("head__parent", "tip").get(name=PLAN)
 
 
-def _current(scene: Scene, base_revision: int) -> Variant:
-    variant = _locked(scene)
+def current(scene: Scene, base_revision: int) -> Variant:
+    """The same, if it still is at a revision; StaleWrite otherwise."""
+    variant = locked(scene)
     if variant.head.number != base_revision:
         raise StaleWrite(scene, base_revision, None)
     return variant
 
 
-def _add(
+def add(
     scene: Scene, packed: bytes, note: str, kept_aside: bool, parent: Revision | None
 ) -> Revision:
+    """A revision with the next number."""
     newest = scene.revisions.aggregate(newest=Max("number"))["newest"] or 0
     return Revision.objects.create(
         scene=scene, number=newest + 1, parent=parent, packed=packed, note=note[:120],
@@ -163,9 +166,10 @@ def _add(
     )
 
 
-def _show(
+def show(
     scene: Scene, variant: Variant, head: Revision, *, tip: Revision, name: str | None = None
 ) -> None:
+    """Show a revision, and call the scene as it says."""
     variant.head, variant.tip = head, tip
     variant.save(update_fields=["head", "tip"])
     scene.name = name if name is not None else unpack(head).name

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
 
 from ninja import Schema
+from pydantic import Field
 
 from gondola_core.scene import Scene as SceneDocument
 
@@ -47,6 +49,27 @@ class Restore(Step):
     """Bring an earlier revision back."""
 
     number: int
+
+
+class VariantName(Schema):
+    """What a variant is called."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class VariantKept(VariantName):
+    """A document that is kept beside the plan, under a name."""
+
+    document: SceneDocument
+
+
+class VariantRow(Schema):
+    """A variant in a list."""
+
+    name: str
+    revision: int
+    pours_count: int
+    kept_at: datetime
 
 
 class RevisionRow(Schema):

@@ -23,6 +23,7 @@ from ..cure.clarity import (
     stirred_seen,
     surfaces_after,
     thick_after,
+    veil_fraction,
 )
 from ..cure.kinetics import viscosity
 from ..scene.schedule import pour_starts_h
@@ -80,6 +81,7 @@ class Flame:
 class PourClarity:
     """Bubbles that are seen in 10 ml of a pour, within what is known of them.
 
+    veil_fraction        of the sight through it, along the side it is mostly seen from, that bubbles stand before
     smallest_mm          smallest bubble that still leaves from its foot; None where it never flowed
     stirring_fraction, bed_fraction, figures_fraction   of those that are seen
     helps                what would help, most first
@@ -91,6 +93,7 @@ class PourClarity:
     seen_count: float
     seen_low_count: float
     seen_high_count: float
+    veil_fraction: float
     smallest_mm: float | None
     stirring_fraction: float
     bed_fraction: float
@@ -115,12 +118,32 @@ class _Case:
             gas_seen(self.liquid, self.figures, self.handling),
         )
 
+    def veil(self, path: float) -> float:
+        return veil_fraction(self.liquid, (self.bed, self.figures), self.handling, path)
+
 
 def _clarity(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]) -> list[PourClarity]:
+    path = sight_path(scene)
     return [
-        _told(number, _case(scene, number, heat, volumes, cups, bodies), scene.bed.sealed)
+        _told(number, _case(scene, number, heat, volumes, cups, bodies), scene.bed.sealed, path)
         for number in range(1, len(scene.pours) + 1)
     ]
+
+
+def _veils(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]) -> list[float]:
+    """Share of the sight through each pour that bubbles stand before."""
+    path = sight_path(scene)
+    return [
+        _case(scene, number, heat, volumes, cups, bodies).veil(path) for number in range(1, len(scene.pours) + 1)
+    ]
+
+
+def sight_path(scene: Any) -> float:
+    """How far one looks through the resin, along the side the piece is mostly seen from [m]."""
+    tank, side = scene.tank, scene.brief.viewing_sides[0]
+    if side == "above":
+        return float(tank.fill_height_mm) * MM
+    return float(tank.inner_behind_mm if side in ("front", "back") else tank.inner_width_mm) * MM
 
 
 def _case(
@@ -202,7 +225,7 @@ def _figures_gas_ml(scene: Any, index: int, heat: Heat, bodies: list[FigureBody]
     return grown
 
 
-def _told(number: int, case: _Case, sealed: bool) -> PourClarity:
+def _told(number: int, case: _Case, sealed: bool, path: float) -> PourClarity:
     stirred, bed, figures = case.seen()
     seen = stirred + bed + figures
     whole = seen or 1.0
@@ -215,6 +238,7 @@ def _told(number: int, case: _Case, sealed: bool) -> PourClarity:
             f"clarity.{amount}", low=_rough(seen / GUESS), high=_rough(seen * GUESS), of=SEEN_IN_ML
         ),
         seen_count=round(seen, 2), seen_low_count=round(seen / GUESS, 2), seen_high_count=round(seen * GUESS, 2),
+        veil_fraction=round(case.veil(path), 4),
         smallest_mm=None if smallest is None else round(smallest / MM, 3),
         stirring_fraction=round(stirred / whole, 3), bed_fraction=round(bed / whole, 3),
         figures_fraction=round(figures / whole, 3),
@@ -252,10 +276,11 @@ def _others(case: _Case, sealed: bool) -> Iterator[tuple[Words, _Case]]:
     yield words("clarity.thinner", half=half.height / MM), replace(case, liquid=half)
 
 
-CLARITY = Answer(
-    name="clarity", needs=(HEAT, VOLUMES, CUPS, BODIES), by=_clarity,
-    reads=Reading(
-        "tank.fill_height_mm", "pours.top_depth_mm", "pours.resin_id", "pours.mix_c", "pours.wait_h", "resins",
-        "bed.sealed", "brief.habits", "figures.material", "figures.prefilled",
-    ),
+_NEEDS = (HEAT, VOLUMES, CUPS, BODIES)
+_READS = Reading(
+    "tank.fill_height_mm", "tank.inner_width_mm", "tank.inner_behind_mm", "pours.top_depth_mm", "pours.resin_id",
+    "pours.mix_c", "pours.wait_h", "resins", "bed.sealed", "brief.habits", "brief.viewing_sides", "figures.material",
+    "figures.prefilled",
 )
+CLARITY = Answer(name="clarity", needs=_NEEDS, by=_clarity, reads=_READS)
+VEILS = Answer(name="veils", needs=_NEEDS, by=_veils, reads=_READS)

@@ -19,6 +19,7 @@ from ..shape.floods import FreeSpans
 from ..units import MM
 from .answer import Answer
 from .bodies import BODIES, FigureBody
+from .book import Book
 from .flood import FLOOD, SPANS
 from .grades import BAND, DRAFT, Grade
 from .march import WARMTH, Told, cells_of, march, room_of, surroundings, timed_pours
@@ -188,3 +189,24 @@ HEAT = Answer(
     name="heat", reads=Reading(*WARMTH), needs=(MARCH, BAND_CURES, COARSE, BODIES), by=_heat, graded=True,
     most=MOST_MARCHES,
 )
+
+
+def coarse_cells(book: Book) -> CellGeometry:
+    """The cells of the bands for a scene: they follow from its shape and its lines alone."""
+    return cells_of(book.scene, BAND, book.ask(SPANS), book.ask(FLOOD))
+
+
+def coarse_heat(book: Book, cells: CellGeometry) -> Heat:
+    """The heat of a scene on such cells, without bands and doubts: for many plans in a row."""
+    scene: Any = book.scene
+    room_c, count = room_of(scene), len(scene.pours)
+    mean_room = float(room_c.mean())
+    marched = march(scene, cells, BAND)
+    return Heat(
+        marched=marched, cells=cells, cures=pour_cures(marched, cells, timed_pours(scene), scene.resins, mean_room),
+        room_c=room_c, bands_c=[None] * count, spans=[None] * count, doubts=[None] * count,
+        figure_peaks_c=[
+            peak_around_c(marched, cells, body.least * MM, body.most * MM) for body in book.ask(BODIES)
+        ],
+        places=pour_places(marched, cells, surroundings(scene), mean_room, count),
+    )

@@ -12,7 +12,7 @@ from ..answers.limits import PAINT_C
 from ..holding.facts import FigureFacts
 from ..scene import Figure, Scene
 from ..scene.edits import Edit, draft_liner, drop_to_bed, hold_figure, lamp_tested
-from ..words import words
+from ..words import Words, words
 from .flag import Finding, Severity, Where
 from .registry import check
 
@@ -85,15 +85,22 @@ def may_float(scene: Scene, facts: list[FigureFacts]) -> Iterator[Finding]:
 def figure_hot(scene: Scene, facts: list[FigureFacts]) -> Iterator[Finding]:
     """Figures, their paint or their lamps in resin that is too hot for them."""
     for figure, fact in zip(scene.figures, facts, strict=True):
-        limits = [(figure.material.limit_c, figure.material.name), (PAINT_C, words("flags.figure_hot.paint"))]
-        if figure.lamp is not None:
-            limits.append((figure.lamp.limit_c, words("flags.figure_hot.lamp")))
-        limit, what = min(limits, key=lambda one: one[0])
+        limit, what = hottest_of(figure)
         if fact.peak_c is not None and fact.peak_c >= limit:
             yield Finding(
                 severity=Severity.STOP, where=_at(scene, figure), number=fact.peak_c, limit=limit,
                 quantity="temperature", values={"name": figure.name, "what": what},
             )
+
+
+def hottest_of(figure: Figure) -> tuple[float, str | Words]:
+    """The hottest resin that a figure stands [degrees C], and what of it stands no more."""
+    limits: list[tuple[float, str | Words]] = [
+        (figure.material.limit_c, figure.material.name), (PAINT_C, words("flags.figure_hot.paint")),
+    ]
+    if figure.lamp is not None:
+        limits.append((figure.lamp.limit_c, words("flags.figure_hot.lamp")))
+    return min(limits, key=lambda one: one[0])
 
 
 @check("lamp_untested", stage="figures", source="assumed", remedies=(lamp_tested,))

@@ -8,7 +8,7 @@ from math import pi
 import numpy as np
 from numpy.typing import NDArray
 
-from ..units import GRAVITY, MM
+from ..units import GRAVITY, ML, MM
 from .bubbles import STOKES
 
 Array = NDArray[np.float64]
@@ -95,8 +95,8 @@ def left_fraction(diameter: Array | float, height: float, density_gap: float, fl
     return np.asarray(1.0 - np.minimum(1.0, rise / max(height, 1e-9)))
 
 
-def stirred_seen(liquid: Liquid, handling: Handling) -> float:
-    """Bubbles of stirring that are seen in 10 ml of the set pour."""
+def stirred_left(liquid: Liquid, handling: Handling) -> tuple[Array, Array]:
+    """Bubbles of stirring that the set pour keeps: their sizes [m], and how many of each in a ml."""
     sizes = SIZES_MM * MM
     rest_s = 60.0 * (handling.rest_min + (VACUUM_MIN if handling.vacuum else 0.0))
     # under vacuum a bubble rises as one that has grown by (P0/P)^(1/3)
@@ -104,23 +104,47 @@ def stirred_seen(liquid: Liquid, handling: Handling) -> float:
     in_cup = left_fraction(sizes * grown, liquid.cup, liquid.density_gap, rest_s / liquid.viscosity)
     shrunk = sizes * pressed(handling.pot_bar)
     in_pour = left_fraction(shrunk, liquid.height, liquid.density_gap, liquid.flown)
-    seen = shrunk >= SEEN_MM * MM - 1e-12
-    return float(SEEN_IN_ML * STIRS[handling.stirs] * (FOLDED_PER_ML * in_cup * in_pour)[seen].sum())
+    return shrunk, STIRS[handling.stirs] * FOLDED_PER_ML * in_cup * in_pour
 
 
-def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
-    """Bubbles of gas out of pores that are seen in 10 ml of the set pour.
+def gas_left(liquid: Liquid, gas: Gas, handling: Handling) -> tuple[float, float]:
+    """Bubbles of gas out of pores that the set pour keeps: their size [m], and how many in a ml.
 
         N = V/(pi d^3/6) of d = 1 mm, each let out into what still flows
     """
+    size = PORE_MM * pressed(handling.pot_bar) * MM
     if gas.volume_ml <= 0 or liquid.volume_ml <= 0:
-        return 0.0
-    size = PORE_MM * pressed(handling.pot_bar)
-    if size < SEEN_MM:
-        return 0.0
+        return size, 0.0
     count = gas.volume_ml * 1e3 / (pi / 6 * PORE_MM**3)
-    left = left_fraction(size * MM, liquid.height, liquid.density_gap, gas.left)
-    return float(SEEN_IN_ML * count * (gas.shares * left).sum() / liquid.volume_ml)
+    left = left_fraction(size, liquid.height, liquid.density_gap, gas.left)
+    return size, float(count * (gas.shares * left).sum() / liquid.volume_ml)
+
+
+def stirred_seen(liquid: Liquid, handling: Handling) -> float:
+    """Bubbles of stirring that are seen in 10 ml of the set pour."""
+    sizes, counts = stirred_left(liquid, handling)
+    return float(SEEN_IN_ML * counts[sizes >= SEEN_MM * MM - 1e-12].sum())
+
+
+def gas_seen(liquid: Liquid, gas: Gas, handling: Handling) -> float:
+    """Bubbles of gas out of pores that are seen in 10 ml of the set pour."""
+    size, count = gas_left(liquid, gas, handling)
+    return 0.0 if size < SEEN_MM * MM else SEEN_IN_ML * count
+
+
+def veil_fraction(liquid: Liquid, gases: tuple[Gas, ...], handling: Handling, path: float) -> float:
+    """Share of a sight path [m] through the set pour that bubbles of all sizes stand before.
+
+        1 - exp(-Y sum n pi d^2/4)
+
+    Source: own_geometry
+    """
+    sizes, counts = stirred_left(liquid, handling)
+    met = float((counts * sizes**2).sum())
+    for gas in gases:
+        size, count = gas_left(liquid, gas, handling)
+        met += count * size**2
+    return float(-np.expm1(-path * pi / 4 * met / ML))
 
 
 def thick_after(at_s: Array, viscosity: Array) -> float | None:

@@ -72,9 +72,10 @@ class Trouble:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Chances:
-    """Bands and troubles of a scene over its draws."""
+    """Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong."""
 
     draws_count: int
+    trouble_fraction: float
     pours: list[ChancePour]
     troubles: list[Trouble]
 
@@ -121,7 +122,7 @@ def chances(
     cells = cells_of(scene, BAND, book.ask(SPANS), book.ask(FLOOD))
     base = _marched(scene, cells, Draw(room_k=0.0, rate=0.0, heat=0.0, late_h=[]))
     found: Counter[tuple[str, int | None]] = Counter()
-    cures = []
+    cures, spoilt = [], 0
     for at, draw in enumerate(draws_of(scene, count, seed)):
         told(at / count)
         late = _late(scene, draw)
@@ -129,13 +130,16 @@ def chances(
         cures.append(drawn.cures)
         other = book.other(late).supposing(HEAT, drawn)
         seen = found_in(other, [CHECKS[code] for code in TROUBLES])
-        found.update({
+        wrong = {
             (one.code, finding.where.pour_number) for one, finding in seen
             if finding.severity is Severity.STOP or one.code == "too_late"
-        })
+        }
+        found.update(wrong)
+        spoilt += bool(wrong)
     told(1.0)
     return Chances(
         draws_count=count,
+        trouble_fraction=round(spoilt / count, 3),
         pours=[_pour(number, [one[number - 1] for one in cures], found, count, len(scene.pours))
                for number in range(1, len(scene.pours) + 1)],
         troubles=_troubles(scene, found, count),

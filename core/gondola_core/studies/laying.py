@@ -66,14 +66,15 @@ def cut_pours(scene: Scene, resin_id: str, count: int) -> Scene:
     pours = [
         Pour(
             id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id, mix_c=mix_c,
-            wait_h=0.0 if n == 0 else USUAL_WAIT_H, doses=_doses_at(scene, top),
+            wait_h=0.0 if n == 0 else USUAL_WAIT_H, doses=doses_at(scene, top),
         )
         for n, top in enumerate(tops)
     ]
     return scene.model_copy(update={"pours": pours})
 
 
-def _doses_at(scene: Scene, top_mm: float) -> list[Dose]:
+def doses_at(scene: Scene, top_mm: float) -> list[Dose]:
+    """Doses that the plan has at a depth."""
     above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
     return max(above, key=lambda pour: pour.top_depth_mm).doses
 
@@ -96,28 +97,31 @@ def settle_waits(
     return scene, outcome
 
 
-def waits_for(brief: Brief, cures: Iterable[PourCure | None], planned_h: list[float]) -> list[float]:
-    """Wait of each pour: to the free moment in the tack of the one below that is nearest to its middle.
+def waits_for(
+    brief: Brief, cures: Iterable[PourCure | None], planned_h: list[float], aim: float = 0.5
+) -> list[float]:
+    """Wait of each pour: to the free moment in the tack of the one below that is nearest to where it is wished.
 
     Where no free hour meets that tack, to the first one after it is hard: it is then abraded first.
     planned_h  what stays where the march knows no window
+    aim        share of the tack at which it is wished
     """
     waits, start = [0.0], 0.0
     for cure, planned in zip(cures, planned_h[1:], strict=True):
-        at = _begins_h(brief, start, cure)
+        at = _begins_h(brief, start, cure, aim)
         wait = planned if at is None else min(LONGEST_WAIT_H, round((at - start) / STEP_H) * STEP_H)
         waits.append(wait)
         start += wait
     return waits
 
 
-def _begins_h(brief: Brief, start_h: float, cure: PourCure | None) -> float | None:
+def _begins_h(brief: Brief, start_h: float, cure: PourCure | None, aim: float) -> float | None:
     if cure is None or cure.tack_opens_h is None or cure.tack_closes_h is None:
         return None
     opens, closes = start_h + cure.tack_opens_h, start_h + cure.tack_closes_h
-    edge, middle = EDGE_SHARE * (closes - opens), 0.5 * (opens + closes)
+    edge, wished = EDGE_SHARE * (closes - opens), opens + aim * (closes - opens)
     for low, high in ((opens + edge, closes - edge), (opens, closes)):
-        at = free_moment_h(brief.first_pour_at, brief.free, low, high, middle)
+        at = free_moment_h(brief.first_pour_at, brief.free, low, high, wished)
         if at is not None:
             return at
     hard = cure.hard_h if cure.hard_h is not None else cure.tack_closes_h

@@ -2,6 +2,7 @@
 
 import asyncio
 import dataclasses
+import functools
 import json
 import threading
 import time
@@ -14,6 +15,7 @@ from scenes.tests.scene_case import SceneCase
 
 from gondola_core.errors import GondolaError
 from gondola_core.samples import ferry_landing, quarry_pool
+from gondola_core.studies.front import front_for
 from jobs import actions, kinds, queue
 from jobs.models import Job
 from jobs.queue import Ended, Store, Telling, huey
@@ -64,6 +66,16 @@ class Asked(SceneCase):
         self.assertEqual(self.client.get(f"/api/jobs/{again['id']}/chances").json(), told)
         refused = self.ask("chances", body | {"draws_count": 100}).json()
         self.assertIn("power of two", self.state(refused)["message"])
+
+    def test_plans_are_found_by_the_queue(self):
+        few = functools.partial(front_for, count=12)
+        with mock.patch.object(kinds, "front_for", few):
+            body = {"scene": self.document(), "resin_ids": ["deep"], "matters": ["surest"]}
+            job = self.ask("plans", body).json()
+            told = self.client.get(f"/api/jobs/{job['id']}/plans").json()
+        self.assertEqual(told["plans_count"], 12)
+        self.assertEqual((told["plans"][0]["key"], told["plans"][-1]["key"]), ("own", "one_deep"))
+        self.assertEqual(self.ask("plans", body | {"matters": ["luck"]}).status_code, 422)
 
     def test_a_room_that_is_refused_is_said_in_the_units_of_the_brief(self):
         scene = self.document(brief__units={"length": "in", "temperature": "f", "volume": "floz", "mass": "oz"})

@@ -98,6 +98,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Beside
+         * @description What the second plan has over the first, in words; nothing is stored.
+         */
+        post: operations["lay_beside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks": {
         parameters: {
             query?: never;
@@ -374,6 +394,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description Ways of pouring that stop nothing, on the front of what matters.
+         */
+        post: operations["start_plans"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/stagings": {
         parameters: {
             query?: never;
@@ -480,6 +520,26 @@ export interface paths {
          * @description The whole outcome on fine cells.
          */
         get: operations["read_fine_march"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Result
+         * @description Ways of pouring that stop nothing, on the front of what matters.
+         */
+        get: operations["read_plans"];
         put?: never;
         post?: never;
         delete?: never;
@@ -837,6 +897,82 @@ export interface paths {
         put?: never;
         /** Undo */
         post: operations["undo_scene"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Listed */
+        get: operations["list_variants"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a plan beside the one that is worked on; one of the same name gets a new state.
+         */
+        post: operations["keep_variant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/variants/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read */
+        get: operations["read_variant"];
+        put?: never;
+        post?: never;
+        /** Let Go */
+        delete: operations["let_variant_go"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/variants/{name}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rename */
+        post: operations["name_variant"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/variants/{name}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description It becomes what is worked on; undo goes back.
+         */
+        post: operations["take_variant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1292,6 +1428,22 @@ export interface components {
             summary: components["schemas"]["Summary"];
         };
         /**
+         * Beside
+         * @description What the second plan has over the first.
+         *
+         *     gains, gives  sentences, the weightiest first; same  what both have alike
+         */
+        Beside: {
+            /** Gains */
+            gains: string[];
+            /** Gives */
+            gives: string[];
+            /** New Lines */
+            new_lines: components["schemas"]["NewLine"][];
+            /** Same */
+            same: string[];
+        };
+        /**
          * Bond
          * @description The joint under a pour.
          *
@@ -1514,13 +1666,15 @@ export interface components {
         };
         /**
          * Chances
-         * @description Bands and troubles of a scene over its draws.
+         * @description Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong.
          */
         Chances: {
             /** Draws Count */
             draws_count: number;
             /** Pours */
             pours: components["schemas"]["ChancePour"][];
+            /** Trouble Fraction */
+            trouble_fraction: number;
             /** Troubles */
             troubles: components["schemas"]["Trouble"][];
         };
@@ -2286,6 +2440,39 @@ export interface components {
             points_mm: number[][];
         };
         /**
+         * Freed
+         * @description A change of the scene: whether some even way of pouring clears every stop with it, and what stops it still.
+         */
+        Freed: {
+            /** Clears */
+            clears: boolean;
+            remedy: components["schemas"]["Remedy"];
+            /** Stops Count */
+            stops_count: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Front
+         * @description Plans on the front, the person's own and one deep pour among them.
+         *
+         *     cost_is      "money" where a price is told, else "mass"
+         *     binds        titles of what stops every way; empty where some way clears all
+         *     frees        changes of the scene that were tried then, those that free it first
+         */
+        Front: {
+            /** Binds */
+            binds: string[];
+            /** Cost Is */
+            cost_is: string;
+            /** Frees */
+            frees: components["schemas"]["Freed"][];
+            /** Plans */
+            plans: components["schemas"]["Plan"][];
+            /** Plans Count */
+            plans_count: number;
+        };
+        /**
          * Glance
          * @description What the first page says of a scene. `worst` is its first flag and how grave it is, if it has any.
          */
@@ -2554,7 +2741,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "fine_march" | "stagings" | "chances";
+            kind: "fine_march" | "stagings" | "chances" | "plans";
             /** Message */
             message: string;
             /** Progress Fraction */
@@ -3046,6 +3233,16 @@ export interface components {
             spot?: components["schemas"]["Dropped"] | null;
         };
         /**
+         * NewLine
+         * @description A layer line that only the second plan has.
+         */
+        NewLine: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Night
          * @description A stretch of dark, in hours from the first pour.
          */
@@ -3323,6 +3520,62 @@ export interface components {
             measured: components["schemas"]["MeasuredDepth"][];
         };
         /**
+         * Plan
+         * @description One way of pouring, as it is held against others.
+         *
+         *     key            "own", "one_deep", or the goal that it serves best
+         *     goals          all goals that it is best at among the shown
+         *     reason, gives_up   why it stands here, and what is given up for it
+         *     stop_fraction  chance that something stops it, over draws
+         *     cost           of the resin in the person's money, or its kilograms
+         *     remedy         how the scene becomes it; None for the scene as it is
+         */
+        Plan: {
+            /** Clarity De00 */
+            clarity_de00: number;
+            /** Clear */
+            clear: boolean;
+            /** Cost */
+            cost: number;
+            /** Days D */
+            days_d: number | null;
+            /** Gives Up */
+            gives_up: string;
+            /** Goals */
+            goals: ("soonest" | "fewest" | "surest" | "clearest" | "cheapest")[];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Pours Count */
+            pours_count: number;
+            /** Reason */
+            reason: string;
+            remedy: components["schemas"]["Remedy"] | null;
+            /** Sessions Count */
+            sessions_count: number;
+            /** Stop Fraction */
+            stop_fraction: number;
+            /** Stops */
+            stops: string[];
+        };
+        /** PlansJob */
+        PlansJob: {
+            /**
+             * Matters
+             * @default []
+             */
+            matters: ("soonest" | "fewest" | "surest" | "clearest" | "cheapest")[];
+            /** Resin Ids */
+            resin_ids: string[];
+            scene: components["schemas"]["Scene"];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
          * Pour
          * @description One filling, up to its layer line.
          */
@@ -3354,6 +3607,7 @@ export interface components {
          * PourClarity
          * @description Bubbles that are seen in 10 ml of a pour, within what is known of them.
          *
+         *     veil_fraction        of the sight through it, along the side it is mostly seen from, that bubbles stand before
          *     smallest_mm          smallest bubble that still leaves from its foot; None where it never flowed
          *     stirring_fraction, bed_fraction, figures_fraction   of those that are seen
          *     helps                what would help, most first
@@ -3383,6 +3637,8 @@ export interface components {
             smallest_mm: number | null;
             /** Stirring Fraction */
             stirring_fraction: number;
+            /** Veil Fraction */
+            veil_fraction: number;
             /** Words */
             words: string;
         };
@@ -4527,6 +4783,14 @@ export interface components {
             spread_mm: number;
         };
         /**
+         * TwoPlans
+         * @description A piece as it is planned, and as it might be.
+         */
+        TwoPlans: {
+            after: components["schemas"]["Scene"];
+            before: components["schemas"]["Scene"];
+        };
+        /**
          * Units
          * @description In which units the person reads and types; the document itself is metric.
          */
@@ -4637,6 +4901,40 @@ export interface components {
              * @default acrylic
              */
             wall: string;
+        };
+        /**
+         * VariantKept
+         * @description A document that is kept beside the plan, under a name.
+         */
+        VariantKept: {
+            document: components["schemas"]["Scene"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * VariantName
+         * @description What a variant is called.
+         */
+        VariantName: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * VariantRow
+         * @description A variant in a list.
+         */
+        VariantRow: {
+            /**
+             * Kept At
+             * Format: date-time
+             */
+            kept_at: string;
+            /** Name */
+            name: string;
+            /** Pours Count */
+            pours_count: number;
+            /** Revision */
+            revision: number;
         };
         /**
          * Vent
@@ -5046,6 +5344,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    lay_beside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoPlans"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5537,6 +5868,39 @@ export interface operations {
             };
         };
     };
+    start_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlansJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     start_stagings: {
         parameters: {
             query?: never;
@@ -5701,6 +6065,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Outcome"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_plans: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Front"];
                 };
             };
             /** @description Not Found */
@@ -6378,6 +6773,217 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    list_variants: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantRow"][];
+                };
+            };
+        };
+    };
+    keep_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantKept"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantRow"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    let_variant_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    name_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VariantName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_variant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
                 };
             };
         };

@@ -1,0 +1,47 @@
+"""Two plans beside each other: what is gained, what is given, and that a plan gains nothing over itself."""
+
+import unittest
+
+from changed import changed
+
+from gondola_core.samples import ferry_landing, quarry_pool
+from gondola_core.studies.beside import beside
+from gondola_core.studies.front.way import Way, laid
+
+STAGED = {"resin_ids": ("deep",) * 4, "mix_c": 22.0, "fan": True, "sealed": True, "aim": 0.4}
+
+
+def said(parts):
+    return " ".join(str(one) for one in parts)
+
+
+class Differences(unittest.TestCase):
+    def test_a_plan_gains_and_gives_nothing_over_itself(self):
+        told = beside(quarry_pool(), quarry_pool())
+        self.assertEqual((told.gains, told.gives, told.new_lines), ([], [], []))
+        self.assertIn("As hot in both", said(told.same))
+
+    def test_what_one_gains_the_other_gives(self):
+        scene = ferry_landing()
+        staged = laid(scene, Way(tops_mm=(150.0, 100.0, 50.0, 0.0), **STAGED))
+        there, back = beside(scene, staged), beside(staged, scene)
+        for words, other in (("cooler", "hotter"), ("No longer stopped", "Stopped now"), ("later", "sooner")):
+            with self.subTest(words):
+                whole = said(there.gains + there.gives)
+                self.assertIn(words, whole)
+                self.assertIn(other, said(back.gains + back.gives))
+        self.assertIn("cooler", said(there.gains))
+        self.assertIn("hotter", said(back.gives))
+        self.assertEqual([line.depth_mm for line in there.new_lines], [150.0, 100.0, 50.0])
+
+    def test_the_bed_is_named_where_most_bubbles_come_from_it(self):
+        told = beside(quarry_pool(), changed(bed__sealed=False, brief__habits__rest_min=10))
+        self.assertIn("the bed's pores", said(told.gains + told.gives + told.same))
+
+    def test_a_new_line_is_told_where_it_shows_and_what_hides_it(self):
+        scene = quarry_pool()
+        tops = (92.0, 66.0, 40.0, 18.0, 0.0)
+        told = beside(scene, laid(scene, Way(tops_mm=tops, **{**STAGED, "resin_ids": ("deep",) * 5})))
+        self.assertEqual([line.depth_mm for line in told.new_lines], [66.0])
+        self.assertRegex(str(told.new_lines[0].words), r"from the (front|left|right)")
+        self.assertIn("1 session more", said(told.gives))
