@@ -87,7 +87,7 @@ class Staging(BrowserCase):
         expect(flags).to_contain_text("hot glue")
         expect(flags).to_contain_text("paint")
         expect(flags).to_contain_text("crack")
-        self.part("staging")
+        self.part("plans")
         page.get_by_role("button", name="fewest pours that stop nothing").click()
         staged = page.get_by_role("group", name="Stage it")
         expect(staged).to_contain_text(re.compile(r"23 °C: \d pours"))

@@ -84,7 +84,7 @@ def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     flaws = []
     for flaw in error.errors:
         loc = list(flaw["loc"])
-        for lead in ("body", "payload", "scene", "document"):
+        for lead in ("body", "payload", "scene", "document", "before", "after"):
             if loc and loc[0] == lead:
                 loc.pop(0)
         flaws.append({**flaw, "loc": tuple(loc)})

@@ -6,6 +6,7 @@ import { FirstPage } from "./workspace/first-page";
 
 const BeginPage = lazy(() => import("./workspace/begin-page"));
 const HavePage = lazy(() => import("./workspace/have-page"));
+const PlansPage = lazy(() => import("./workspace/plans-page"));
 const PourSheet = lazy(() => import("./features/sheet"));
 const Workspace = lazy(() => import("./workspace/workspace"));
 
@@ -24,6 +25,7 @@ export function App() {
         <Route path="/have" element={<HavePage />} />
         <Route path="/scenes/:sceneId" element={<Navigate to="pours" replace />} />
         <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
+        <Route path="/scenes/:sceneId/plans" element={<PlansPage />} />
         <Route path="/scenes/:sceneId/:stage" element={<Workspace />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>

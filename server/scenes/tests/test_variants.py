@@ -17,7 +17,7 @@ class Kept(SceneCase):
         row = told.json()[0]
         self.assertEqual((row["name"], row["revision"], row["pours_count"]), ("cooler", 2, 4))
         state = self.client.get(self.url()).json()
-        self.assertEqual((state["revision"], state["document"]["pours"][0]["mix_c"]), (1, 22.0))
+        self.assertEqual((state["revision"], state["document"]["pours"][0]["mix_c"]), (1, 24.0))
         kept = self.client.get(self.url("/variants/cooler")).json()
         self.assertEqual(kept["pours"][0]["mix_c"], 18.0)
 

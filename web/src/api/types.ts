@@ -44,3 +44,4 @@ export type Usual = Schemas["Usual"];
 export type Glance = Schemas["Glance"];
 export type SceneRow = Schemas["SceneRow"];
 export type StartRow = Schemas["StartRow"];
+export type Front = Schemas["Front"];

@@ -1,3 +1,6 @@
+import { Box } from "@chakra-ui/react";
+import { Link } from "react-router";
+
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
 import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
@@ -9,6 +12,19 @@ import { front, heat, ROUND, side } from "./views";
 const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false, Under: PourTable };
 /** From this peak it is worth asking why. */
 const WARM_C = 35;
+
+/** The way to the plans side by side, and the fewest pours of one resin. */
+function Staging() {
+  const { work } = useDocument();
+  return (
+    <>
+      <Box asChild color="depth" fontWeight={700} textDecoration="underline">
+        <Link to={`/scenes/${work.id}/plans`}>Plans side by side: find the best way to pour it</Link>
+      </Box>
+      <Stager />
+    </>
+  );
+}
 
 function PoursInspector() {
   const { outcome } = useDocument();
@@ -24,7 +40,7 @@ function PoursInspector() {
         { word: "how sure", part: <Chances /> },
         { word: "cup", part: <Cup /> },
         { word: "room", part: <Air /> },
-        { word: "staging", part: <Stager /> },
+        { word: "plans", part: <Staging /> },
         { word: "resin", part: <FromSheet /> },
         { word: "fine check", part: <FineCheck /> },
       ]}

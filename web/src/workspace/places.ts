@@ -42,7 +42,8 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "how sure", "chances, draws, in how many of 100"],
   ["pours", "cup", "heat in the cup, working time"],
   ["pours", "room", "fan, warm box"],
-  ["pours", "staging", "fewest pours that stop nothing"],
+  ["pours", "lines", "colour, index, dust, rim, from each side"],
+  ["pours", "plans", "stager, fewest pours that stop nothing"],
   ["pours", "resin", "a resin from its data sheet"],
   ["pours", "fine check", "march on fine cells"],
   ["pours", "grains", "glitter, mica, sand"],
@@ -54,6 +55,7 @@ export function placesOf(id: number, scene: Scene, outcome: Outcome): Found[] {
     `/scenes/${id}/${stage}${part ? `?part=${encodeURIComponent(part)}` : ""}`;
   return [
     ...STAGES.map((stage): Found => ({ kind: "stage", word: stageWord(stage), more: "stage", to: at(stage.word) })),
+    { kind: "stage", word: "Plans", more: "side by side, stager, kept plans", to: `/scenes/${id}/plans` },
     ...SETTINGS.map(([stage, part, holds]): Found => ({
       kind: "setting",
       word: `${stage}, ${part}`,

@@ -51,6 +51,8 @@ class Search:
     def run(self, count: int, told: Told) -> list[Screened]:
         """Screen so many ways; the front of all."""
         for way in self._first():
+            if len(self.seen) >= count:
+                break
             self._try(way, None)
             told(len(self.seen) / count)
         misses = 0

@@ -12,7 +12,7 @@ import { between, nearest, type Scale } from "../../sounding/scales";
 import { useSize } from "../../sounding/size";
 import { hoursBand, hoursText, lengthText, temperatureText, whenText } from "../../units/display";
 import { withPour } from "../../desk/edits";
-import { days, movedWait } from "./days";
+import { days, movedWait } from "../../desk/days";
 
 /** Room beside the days, and beside those of a phone. */
 const SIDES = { wide: { left: 196, right: 150 }, narrow: { left: 76, right: 24 } };

@@ -32,7 +32,7 @@ export const STEPS = [
   },
   {
     stage: "pours",
-    part: "staging",
+    part: "plans",
     title: "Too hot, too many?",
     text: "Ask for the fewest pours that stop nothing in your room. Try one: before and after stand side by side until you keep it or drop it.",
   },

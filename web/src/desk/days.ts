@@ -1,4 +1,4 @@
-import { moment } from "../../units/display";
+import { moment } from "../units/display";
 
 const WORDS = ["Sun", "Mon", "Tue", "Wed", "Thu", "Fri", "Sat"];
 

@@ -1,0 +1,1 @@
+export { Plans } from "./plans";
