@@ -12,6 +12,7 @@ from .answers.figure_facts import FIGURE_FACTS
 from .answers.filling import FILLING, Filling
 from .answers.limits import LIMITS, HeatLimit
 from .answers.lines import LINES, Line
+from .answers.order import WORK, WorkStep
 from .answers.pours import POURS, PourOutcome
 from .answers.setting import BUBBLES
 from .answers.water import SIGHTS, WATER
@@ -46,5 +47,6 @@ class Outcome:
     figures: Annotated[list[FigureFacts], FIGURE_FACTS]
     dam: Annotated[DamFacts, DAM]
     room: Annotated[RoomTrace, ROOM]
+    work: Annotated[list[WorkStep], WORK]
     flags: Annotated[list[Flag], FLAGS]
     march: Annotated[MarchAudit, AUDIT]

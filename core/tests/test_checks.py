@@ -120,6 +120,9 @@ ROWS = {
     "over_budget": (
         changed(brief__price_per_kg=20.0, brief__budget=30.0), changed(brief__price_per_kg=20.0, brief__budget=60.0),
     ),
+    "out_of_order": (
+        changed(order=[{"id": "dam"}, {"id": "paint"}, {"id": "bed"}]), changed(order=[{"id": "bed"}, {"id": "paint"}]),
+    ),
     "seam_shows": (changed(pours__0__doses__2__dose_drops_per_100g=2.0), eelgrass()),
 }
 FALLS = {"seam_shows", "too_hot", "may_crack", "hands_late", "too_deep", "too_much", "not_held"}

@@ -13,6 +13,7 @@ from ..words import words
 from .bed import Bed
 from .brief import Brief
 from .figure import Figure, MeshSolid
+from .order import KeptStep
 from .pour import Finish, Pour
 from .tank import Tank
 
@@ -85,6 +86,7 @@ class Scene(Part):
     pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
     wish: Wish | None = None
     finish: Finish = Finish()
+    order: Annotated[list[KeptStep], Field(title="order of the work", max_length=200)] = []
     meshes: Annotated[list[MeshBody], Field(title="meshes", max_length=MOST_FIGURES)] = []
 
     @model_validator(mode="after")

@@ -20,6 +20,7 @@ from ..part import Part
 from ..words import Words, words
 from . import Figure, Place, Pour, Scene, Tank
 from .document import MOST_FIGURES
+from .order import KeptStep
 from .reading import scene_from
 
 USUAL_WAIT_H = 30.0
@@ -250,6 +251,14 @@ def dose_water(
 def seal_bed(scene: Scene) -> Edit:
     """Seal the bed before anything is poured."""
     return edit(scene, words("remedies.seal"), [], replaced("/bed/sealed", True))
+
+
+def order_work(scene: Scene, ids: Sequence[str], moved: Words, before: Words) -> Edit:
+    """The steps of the work in another order, one of them moved."""
+    names = {one.id: one.name for one in scene.order}
+    steps = [KeptStep(id=key, name=names.get(key, "")).model_dump(mode="json") for key in ids]
+    label = words("remedies.order", moved=moved, before=before)
+    return edit(scene, label, [], *instead("/order", [one.model_dump(mode="json") for one in scene.order], steps))
 
 
 def cover_it(scene: Scene) -> Edit:

@@ -2753,6 +2753,19 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "cancelled";
         };
         /**
+         * KeptStep
+         * @description A step at its place in the list; `name` where it is the person's own.
+         */
+        KeptStep: {
+            /** step of the work */
+            id: string;
+            /**
+             * name of a step
+             * @default
+             */
+            name: string;
+        };
+        /**
          * Known
          * @description How one number is known: formula, inputs, source, limits, how sure.
          */
@@ -3313,6 +3326,8 @@ export interface components {
             sights: components["schemas"]["FigureSight"][];
             water: components["schemas"]["WaterProfile"];
             whole: components["schemas"]["Whole"];
+            /** Work */
+            work: components["schemas"]["WorkStep"][];
         };
         /**
          * Outline
@@ -4186,6 +4201,11 @@ export interface components {
             meshes: components["schemas"]["MeshBody"][];
             /** name of the scene */
             name: string;
+            /**
+             * order of the work
+             * @default []
+             */
+            order: components["schemas"]["KeptStep"][];
             /** pours */
             pours: components["schemas"]["Pour"][];
             /** resins */
@@ -5156,6 +5176,23 @@ export interface components {
             most_colourants: number;
             /** most step at a line */
             most_step_de00?: number | null;
+        };
+        /**
+         * WorkStep
+         * @description One step of the work.
+         *
+         *     at_h    hours from the first pour: of a pour its start, of what comes before one that pour's, else of the last
+         *     wrong   True if it has to come before something that comes before it
+         */
+        WorkStep: {
+            /** At H */
+            at_h: number;
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+            /** Wrong */
+            wrong: boolean;
         };
         /**
          * ZoneReads

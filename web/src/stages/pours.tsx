@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
 import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
-import { Air, Chances, Clarity, FineCheck, Lines, PourInspector, PourTable } from "../features/pours";
+import { Air, Chances, Clarity, FineCheck, Lines, Order, PourInspector, PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
 import { front, heat, ROUND, side } from "./views";
@@ -37,6 +37,7 @@ function PoursInspector() {
         ...hot,
         { word: "bubbles", part: <Clarity /> },
         { word: "lines", part: <Lines /> },
+        { word: "order", part: <Order /> },
         { word: "how sure", part: <Chances /> },
         { word: "cup", part: <Cup /> },
         { word: "room", part: <Air /> },

@@ -43,6 +43,7 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "cup", "heat in the cup, working time"],
   ["pours", "room", "fan, warm box"],
   ["pours", "lines", "colour, index, dust, rim, from each side"],
+  ["pours", "order", "steps of the work, what before what, own steps"],
   ["pours", "plans", "stager, fewest pours that stop nothing"],
   ["pours", "resin", "a resin from its data sheet"],
   ["pours", "fine check", "march on fine cells"],

@@ -1,6 +1,7 @@
 import { useChoice } from "../../desk/choice";
 import { useCursorHands } from "../../desk/cursor";
 import { useDocument } from "../../desk/document";
+import { chanceOf, inHundred, useDrawn } from "../../desk/drawn";
 import { Box, Flex } from "@chakra-ui/react";
 
 import type { Flag, Outcome, Units } from "../../api/types";
@@ -101,12 +102,18 @@ function useGo() {
 }
 
 function Name({ flag }: { flag: Flag }) {
+  const chance = chanceOf(flag, useDrawn());
   return (
     <>
       <Box as="span" fontStyle="italic" color={TONES[flag.severity]} fontWeight={700}>
         {flag.severity}{" "}
       </Box>
       {flag.title.replace(/(\d) (?=[°a-z]{1,3}\b|°)/g, "$1\u00a0")}
+      {chance === null ? null : (
+        <Box as="span" fontWeight={400} color="soft">
+          {`, ${inHundred(chance)}`}
+        </Box>
+      )}
     </>
   );
 }

@@ -1,10 +1,11 @@
 import { Box } from "@chakra-ui/react";
-import { useCallback, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { Chances as Told, Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { inHundred, useTellDrawn } from "../../desk/drawn";
 import { useJob } from "../../jobs/use-job";
 import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
@@ -16,21 +17,26 @@ const chancesOf = (id: string): Promise<Told> =>
   ask(api.GET("/api/jobs/{job_id}/chances", { params: { path: { job_id: id } } }));
 const DRAWS = 128;
 
-/** A share of the draws as people say it. */
-export function inHundred(share: number): string {
-  const times = Math.round(share * 100);
-  return times === 0 ? "in under 1 of 100" : `in ${times} of 100`;
-}
-
 /** How likely each trouble is, over draws of room, bottle, ratio and lateness; worked off by the queue. */
 export function Chances() {
-  const { scene } = useDocument();
+  const { scene, outcome } = useDocument();
+  const tell = useTellDrawn();
   const [of, setOf] = useState<Scene | null>(null);
+  const digest = useRef("");
   const begin = useCallback(() => {
     setOf(scene);
+    digest.current = outcome.scene_digest;
     return ask(api.POST("/api/jobs/chances", { body: { scene, draws_count: DRAWS, seed: 1 } }));
-  }, [scene]);
-  const { job, result, problem, busy, start, cancel } = useJob(begin, chancesOf);
+  }, [scene, outcome.scene_digest]);
+  const read = useCallback(
+    async (id: string) => {
+      const told = await chancesOf(id);
+      tell(digest.current, told);
+      return told;
+    },
+    [tell],
+  );
+  const { job, result, problem, busy, start, cancel } = useJob(begin, read);
   const share = job?.progress_fraction ?? 0;
   return (
     <Box role="group" aria-label="Chances">

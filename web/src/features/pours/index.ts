@@ -1,6 +1,7 @@
+export { Air, PourInspector } from "./pour-inspector";
 export { Chances } from "./chances";
 export { Clarity } from "./clarity";
 export { FineCheck } from "./fine-check";
-export { Air, PourInspector } from "./pour-inspector";
 export { Lines } from "./lines";
+export { Order } from "./order";
 export { PourTable } from "./pour-table";

@@ -2,12 +2,14 @@ import { act, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
+import { inHundred } from "../../desk/drawn";
 import { Events, lay, OUTCOME, SCENE, part, serve, US } from "../../testing/desk";
-import { Chances, inHundred } from "./chances";
+import { Chances } from "./chances";
 import { Clarity } from "./clarity";
 import { FineCheck } from "./fine-check";
 import { Grains } from "./grains";
 import { Lines } from "./lines";
+import { Order } from "./order";
 import { Air, PourInspector } from "./pour-inspector";
 
 const value = (label: string) => screen.getByText(label, { selector: "dt" }).nextElementSibling?.textContent;
@@ -212,5 +214,26 @@ describe("Lines", () => {
     }
     lay(<Lines />, { pourNumber: OUTCOME.pours.length });
     expect(screen.getByText(/no line is left on it/)).toBeInTheDocument();
+  });
+});
+
+describe("Order", () => {
+  it("moves a step, adds and takes out one's own, and goes back to the usual", async () => {
+    const { keep } = lay(<Order />);
+    const [first, second] = OUTCOME.work;
+    await userEvent.click(screen.getByRole("button", { name: `${second?.words ?? ""}: earlier` }));
+    expect(keep.mock.calls[0]?.[0].order?.slice(0, 2).map((one) => one.id)).toEqual([second?.id, first?.id]);
+    await userEvent.type(screen.getByLabelText("a step of your own"), "warm the bottles{Enter}");
+    expect(keep.mock.calls[1]?.[0].order?.at(-1)).toEqual({ id: "own:1", name: "warm the bottles" });
+    const own = { id: "own:1", words: "warm the bottles", at_h: 0, wrong: true };
+    const again = lay(<Order />, {
+      scene: { ...SCENE, order: [{ id: "own:1", name: "warm the bottles" }] },
+      document: { outcome: { ...OUTCOME, work: [own, ...OUTCOME.work] } },
+    });
+    expect(screen.getByText(/too late/)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "take out warm the bottles" }));
+    expect(again.keep.mock.calls[0]?.[0].order?.map((one) => one.id)).toEqual(OUTCOME.work.map((one) => one.id));
+    await userEvent.click(screen.getByRole("button", { name: "the usual order again" }));
+    expect(again.keep.mock.calls[1]?.[0].order).toEqual([]);
   });
 });

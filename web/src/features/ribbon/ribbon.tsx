@@ -1,6 +1,7 @@
 import { useChoice } from "../../desk/choice";
 import { useCursor, useCursorHands } from "../../desk/cursor";
 import { useDocument } from "../../desk/document";
+import { inHundred, useDrawn } from "../../desk/drawn";
 import { Label } from "../../sounding/label";
 import { Box } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
@@ -82,6 +83,7 @@ export function Ribbon() {
             </g>
           ),
         )}
+        <Work time={time} />
         {outcome.pours.map((pour, index) => (
           <PourBar key={pour.id} pour={pour} y={TOP + 4 + index * row} height={Math.max(6, row - 8)} time={time} />
         ))}
@@ -118,9 +120,34 @@ export function Ribbon() {
   );
 }
 
+/** Steps of the work between the pours: a mark where they fall, in caution where one comes too late. */
+function Work({ time }: { time: Scale }) {
+  const { work } = useDocument().outcome;
+  const groups = new Map<number, typeof work>();
+  for (const step of work) {
+    if (!step.id.startsWith("pour:")) groups.set(step.at_h, [...(groups.get(step.at_h) ?? []), step]);
+  }
+  return (
+    <g>
+      {[...groups].map(([at_h, steps]) => (
+        <path
+          key={at_h}
+          d={`M${time(at_h) - 4} ${TOP - 6}h8l-4 6z`}
+          fill={steps.some((step) => step.wrong) ? "var(--caution)" : "var(--soft)"}
+        >
+          <title>{steps.map((step) => step.words + (step.wrong ? " (too late)" : "")).join(", ")}</title>
+        </path>
+      ))}
+    </g>
+  );
+}
+
 function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
   const desk = useDocument();
   const choice = useChoice();
+  const drawn = useDrawn();
+  const flame = desk.outcome.clarity.find((one) => one.pour_number === pour.number)?.flame;
+  const chance = drawn?.pours.find((one) => one.pour_number === pour.number - 1)?.bonds_fraction ?? null;
   const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
   const { cure, spans } = pour.heat;
   const { start_h } = pour.clock;
@@ -162,6 +189,11 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
       >
         <title>{`working time ${hoursBand({ early_h: pour.clock.working_early_min / 60, late_h: pour.clock.working_late_min / 60 })}`}</title>
       </path>
+      {flame && flame.passes_min.length > 0 ? (
+        <path d={`M${x + 2} ${y - 1}l2.5 -5l2.5 5z`} fill="var(--watch)">
+          <title>{`flame or heat gun ${flame.passes_min.join(", ")} min after${flame.until_min === null ? "" : `; from ${hoursText(flame.until_min / 60)} it only wrinkles`}`}</title>
+        </path>
+      ) : null}
       {at(cure?.demould_h) === null ? null : (
         <path d={`M${at(cure?.demould_h) ?? 0} ${y + 2}l5 ${height / 2 - 2}l-5 ${height / 2 - 2}Z`} fill="var(--soft)">
           <title>could come out</title>
@@ -206,7 +238,8 @@ function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; heig
         textAnchor="end"
         fill="var(--ink)"
       >
-        pour {pour.number}
+        {`pour ${pour.number}`}
+        {chance === null ? "" : `, ${inHundred(chance).replace(/^in /, "")}`}
       </Label>
       <rect
         className={pour.number === 1 ? "press" : "hours"}
