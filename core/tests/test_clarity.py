@@ -7,6 +7,7 @@ from math import pi
 import numpy as np
 from changed import changed
 
+from gondola_core.answers.book import Book
 from gondola_core.cure.bubbles import escape_diameter
 from gondola_core.cure.clarity import (
     FOLDED_PER_ML,
@@ -21,11 +22,13 @@ from gondola_core.cure.clarity import (
     stirred_seen,
     surfaces_after,
     thick_after,
+    veil_fraction,
 )
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import ferry_landing, quarry_pool
+from gondola_core.views.bubbles import seen_bubbles
 
-PLAIN = Handling(stirs="slow", rest_min=0.0, vacuum=False, pot_bar=0.0)
+PLAIN = Handling(stirs="slow", pours="low", rest_min=0.0, vacuum=False, pot_bar=0.0)
 
 
 def liquid(smallest_mm=0.25, height_mm=50.0, **more):
@@ -40,6 +43,12 @@ def liquid(smallest_mm=0.25, height_mm=50.0, **more):
 
 
 class ClosedForms(unittest.TestCase):
+    def test_what_the_kept_bubbles_stand_before(self):
+        """Over 100 mm of a pour from whose foot 0.25 mm just leaves: 1.6 % of the sight."""
+        pour = liquid(0.25, cup=1e9)
+        self.assertAlmostEqual(veil_fraction(pour, (), PLAIN, 0.1), 0.016, delta=3e-4)
+        self.assertGreater(veil_fraction(pour, (), PLAIN, 0.2), 1.9 * veil_fraction(pour, (), PLAIN, 0.1))
+
     def test_a_pressure_pot_makes_bubbles_smaller(self):
         for bar, expected in ((0.0, 1.0), (2.0, 0.695), (2.76, 0.645), (4.14, 0.581)):
             with self.subTest(bar=bar):
@@ -163,3 +172,47 @@ class Scenes(unittest.TestCase):
         brisk = evaluate(document.model_copy(update={"brief": brief}), keeper=keeper)
         self.assertEqual(keeper.computed["march"], marches)
         self.assertGreater(brisk.clarity[2].seen_count, 5 * slow.clarity[2].seen_count)
+
+
+class Pictured(unittest.TestCase):
+    def test_the_same_bubbles_hang_there_every_time_and_others_for_another_seed(self):
+        book = Book(quarry_pool())
+        self.assertEqual(seen_bubbles(book), seen_bubbles(book))
+        self.assertNotEqual(seen_bubbles(book), seen_bubbles(book, seed=2))
+
+    def test_as_many_are_drawn_as_are_told(self):
+        scene = quarry_pool()
+        drawn, told = seen_bubbles(Book(scene)), evaluate(scene)
+        expected = sum(
+            one.seen_count * pour.fill.resin_volume_ml / 10
+            for one, pour in zip(told.clarity, told.pours, strict=True)
+        )
+        self.assertAlmostEqual(len(drawn.size_mm), drawn.drawn_fraction * expected, delta=0.3 * len(drawn.size_mm))
+        self.assertLess(drawn.drawn_fraction, 1.0)
+
+    def test_they_hang_in_the_resin_and_are_seen(self):
+        scene = quarry_pool()
+        drawn = seen_bubbles(Book(scene))
+        self.assertGreaterEqual(min(drawn.size_mm), 0.1)
+        self.assertTrue(all(0 <= x <= scene.tank.inner_width_mm for x in drawn.x_mm))
+        self.assertTrue(all(0 <= depth <= scene.tank.fill_height_mm for depth in drawn.depth_mm))
+
+    def test_a_sealed_bed_leaves_fewer(self):
+        sealed = seen_bubbles(Book(changed(bed__sealed=True)))
+        plain = seen_bubbles(Book(quarry_pool()))
+        self.assertLess(
+            len(sealed.size_mm) / sealed.drawn_fraction, 0.5 * len(plain.size_mm) / plain.drawn_fraction
+        )
+
+
+class Streams(unittest.TestCase):
+    def test_a_broken_stream_brings_most_and_a_thin_one_from_a_hand_up_least(self):
+        seen = [stirred_seen(liquid(0.25), replace(PLAIN, pours=way)) for way in ("high", "low", "broken")]
+        self.assertEqual(seen, sorted(seen))
+
+    def test_air_that_stays_and_flat_undersides_are_told_beside(self):
+        told = evaluate(ferry_landing())
+        for one, pour in zip(told.clarity, told.pours, strict=True):
+            self.assertAlmostEqual(one.trapped_ml, pour.fill.trapped_ml, delta=0.01)
+        flat = sum(fact.flat_underside_cm2 for fact in told.figures)
+        self.assertAlmostEqual(sum(one.undersides_cm2 for one in told.clarity), flat, delta=0.1)

@@ -191,9 +191,13 @@ class Bound(unittest.TestCase):
     def test_where_nothing_clears_it_the_limit_is_named_and_changes_are_tried(self):
         """A dam sealed with something that melts in the hand."""
         scene = eelgrass()
-        soft = scene.tank.seal.material.model_copy(update={"limit_c": 18.0, "name": "soft wax", "id": "soft-wax"})
+        soft = scene.tank.seal.material.model_copy(update={"limit_c": 30.0, "name": "soft wax", "id": "soft-wax"})
         seal = scene.tank.seal.model_copy(update={"material": soft})
-        scene = scene.model_copy(update={"tank": scene.tank.model_copy(update={"seal": seal})})
+        warm = scene.brief.room.model_copy(update={"day_c": 34.0, "night_c": 32.0})
+        scene = scene.model_copy(update={
+            "tank": scene.tank.model_copy(update={"seal": seal}),
+            "brief": scene.brief.model_copy(update={"room": warm}),
+        })
         front = front_for(scene, ["deep"], keeper=Keeper(), count=12)
         self.assertFalse(any(plan.clear for plan in front.plans))
         self.assertIn("soft wax", " ".join(front.binds))

@@ -23,6 +23,7 @@ from gondola_core.scene.edits import dose_water
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum, colourant_of_spectrum
 from gondola_core.tint.paint import PaintAnswer, paint_answer
 from gondola_core.tint.solver import Solved, solve_water
+from gondola_core.views.bubbles import SeenBubbles, seen_bubbles
 from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
 
 router = Router(tags=["water"])
@@ -47,6 +48,12 @@ class SpectrumBrought(Schema):
     """A measured spectrum."""
 
     measured: MeasuredSpectrum
+
+
+@router.post("/bubbles", response={200: SeenBubbles, 422: Refusal}, operation_id="seen_bubbles")
+def bubbles(request: HttpRequest, scene: Scene) -> HttpResponse:
+    """Bubbles that an eye would make out, where they hang; the same every time."""
+    return said(request, seen_bubbles(Book(scene, meshes=meshes_for(owner=request.user, document=scene))))
 
 
 @router.post("/picture", operation_id="picture")

@@ -84,6 +84,8 @@ class PourClarity:
     veil_fraction        of the sight through it, along the side it is mostly seen from, that bubbles stand before
     smallest_mm          smallest bubble that still leaves from its foot; None where it never flowed
     stirring_fraction, bed_fraction, figures_fraction   of those that are seen
+    trapped_ml           air that stays under figures and in hollows, not counted in what is seen
+    undersides_cm2       flat undersides of figures that hold a film of small ones, not counted either
     helps                what would help, most first
     """
 
@@ -98,12 +100,14 @@ class PourClarity:
     stirring_fraction: float
     bed_fraction: float
     figures_fraction: float
+    trapped_ml: float
+    undersides_cm2: float
     helps: list[Help]
     flame: Flame
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class _Case:
+class Case:
     """A pour with all that brings bubbles into it."""
 
     liquid: Liquid
@@ -111,6 +115,8 @@ class _Case:
     bed: Gas
     figures: Gas
     flame: Flame
+    trapped_ml: float
+    undersides_cm2: float
 
     def seen(self) -> tuple[float, float, float]:
         return (
@@ -125,7 +131,7 @@ class _Case:
 def _clarity(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]) -> list[PourClarity]:
     path = sight_path(scene)
     return [
-        _told(number, _case(scene, number, heat, volumes, cups, bodies), scene.bed.sealed, path)
+        _told(number, case_of(scene, number, heat, volumes, cups, bodies), scene.bed.sealed, path)
         for number in range(1, len(scene.pours) + 1)
     ]
 
@@ -134,7 +140,7 @@ def _veils(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: li
     """Share of the sight through each pour that bubbles stand before."""
     path = sight_path(scene)
     return [
-        _case(scene, number, heat, volumes, cups, bodies).veil(path) for number in range(1, len(scene.pours) + 1)
+        case_of(scene, number, heat, volumes, cups, bodies).veil(path) for number in range(1, len(scene.pours) + 1)
     ]
 
 
@@ -146,9 +152,10 @@ def sight_path(scene: Any) -> float:
     return float(tank.inner_behind_mm if side in ("front", "back") else tank.inner_width_mm) * MM
 
 
-def _case(
+def case_of(
     scene: Any, number: int, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]
-) -> _Case:
+) -> Case:
+    """A pour, by its number from 1, with all that brings bubbles into it."""
     index = number - 1
     pour, marched = scene.pours[index], heat.marched
     resin = scene.resin_of(pour)
@@ -166,14 +173,16 @@ def _case(
     flows, thickness, warm = _flow(scene, index, heat, mine)
     left, shares = (np.zeros(1), np.ones(1)) if len(flows) < FEWEST_ROWS else release(flows, warm, thickness)
     through = SEALED_LETS_THROUGH if scene.bed.sealed else 1.0
-    return _Case(
+    return Case(
         liquid=liquid,
         handling=Handling(
-            stirs=habits.stirs, rest_min=habits.rest_min, vacuum=habits.vacuum, pot_bar=habits.pot_bar
+            stirs=habits.stirs, pours=habits.pours, rest_min=habits.rest_min, vacuum=habits.vacuum,
+            pot_bar=habits.pot_bar,
         ),
         bed=Gas(volume_ml=through * max(0.0, float(marched.gas_ml[index])), left=left, shares=shares),
         figures=Gas(volume_ml=_figures_gas_ml(scene, index, heat, bodies), left=left, shares=shares),
-        flame=_flame(liquid, flows, thickness),
+        flame=_flame(liquid, flows, thickness), trapped_ml=float(volumes.trapped_ml[index]),
+        undersides_cm2=sum(bodies[at].bulk.flat_underside_cm2 for at in _met_by(scene, index, bodies)),
     )
 
 
@@ -210,22 +219,28 @@ def _middle(plane: Any) -> Any:
     return np.where(counts > 0, sums / np.maximum(counts, 1), np.nan)
 
 
-def _figures_gas_ml(scene: Any, index: int, heat: Heat, bodies: list[FigureBody]) -> float:
-    """Gas of the pores of figures whose foot this pour covers, as they warm to what is around them."""
+def _met_by(scene: Any, index: int, bodies: list[FigureBody]) -> list[int]:
+    """Figures whose foot a pour covers."""
     fill = scene.tank.fill_height_mm
     floor = scene.pours[index - 1].top_depth_mm if index else fill
+    top = scene.pours[index].top_depth_mm
+    return [at for at, body in enumerate(bodies) if top < fill - float(body.least[2]) <= floor + 1e-6]
+
+
+def _figures_gas_ml(scene: Any, index: int, heat: Heat, bodies: list[FigureBody]) -> float:
+    """Gas of the pores of figures whose foot this pour covers, as they warm to what is around them."""
     grown = 0.0
-    for figure, body, peak in zip(scene.figures, bodies, heat.figure_peaks_c, strict=True):
-        foot = fill - float(body.least[2])
-        if peak is None or not scene.pours[index].top_depth_mm < foot <= floor + 1e-6:
+    for at in _met_by(scene, index, bodies):
+        figure, peak = scene.figures[at], heat.figure_peaks_c[at]
+        if peak is None:
             continue
         warming = max(0.0, (peak + KELVIN) / (heat.mean_room_c + KELVIN) - 1.0)
         soaked = SOAKED_LETS_THROUGH if figure.prefilled else 1.0
-        grown += soaked * figure.material.porosity_fraction * body.bulk.volume_ml * warming
+        grown += soaked * figure.material.porosity_fraction * bodies[at].bulk.volume_ml * warming
     return grown
 
 
-def _told(number: int, case: _Case, sealed: bool, path: float) -> PourClarity:
+def _told(number: int, case: Case, sealed: bool, path: float) -> PourClarity:
     stirred, bed, figures = case.seen()
     seen = stirred + bed + figures
     whole = seen or 1.0
@@ -242,7 +257,7 @@ def _told(number: int, case: _Case, sealed: bool, path: float) -> PourClarity:
         smallest_mm=None if smallest is None else round(smallest / MM, 3),
         stirring_fraction=round(stirred / whole, 3), bed_fraction=round(bed / whole, 3),
         figures_fraction=round(figures / whole, 3),
-        flame=case.flame,
+        flame=case.flame, trapped_ml=round(case.trapped_ml, 2), undersides_cm2=round(case.undersides_cm2, 2),
         helps=sorted((one for one in helps if one.seen_count < 0.95 * seen), key=lambda one: one.seen_count),
     )
 
@@ -252,7 +267,7 @@ def _rough(count: float) -> float:
     return float(f"{count:.2g}")
 
 
-def _others(case: _Case, sealed: bool) -> Iterator[tuple[Words, _Case]]:
+def _others(case: Case, sealed: bool) -> Iterator[tuple[Words, Case]]:
     """The same pour with one thing done otherwise."""
     handling, liquid = case.handling, case.liquid
     if not sealed and case.bed.volume_ml > 0:
@@ -265,6 +280,8 @@ def _others(case: _Case, sealed: bool) -> Iterator[tuple[Words, _Case]]:
         )
     if handling.stirs != "slow":
         yield words("clarity.stir"), replace(case, handling=replace(handling, stirs="slow"))
+    if handling.pours != "high":
+        yield words("clarity.stream"), replace(case, handling=replace(handling, pours="high"))
     if handling.rest_min < LONG_REST_MIN:
         rested = replace(handling, rest_min=LONG_REST_MIN)
         yield words("clarity.rest", rest=LONG_REST_MIN), replace(case, handling=rested)

@@ -19,6 +19,9 @@ FOLDED_PER_ML = np.array([20.0, 10.0, 5.0, 1.0, 0.1])
 """How many of each a slow hand folds in. Source: own_geometry; a guess within a factor of three"""
 STIRS = {"slow": 1.0, "brisk": 5.0, "paddle": 10.0}
 """Times as much air as a slow hand, by the way of stirring. Source: assumed, from 0.05 to 0.3 and 0.5 to 3 % of air"""
+STREAMS = {"low": 1.0, "high": 0.7, "broken": 2.5}
+"""Times the air of a low pour down a stick or a wall: a thin unbroken stream from a hand's height stretches bubbles
+until they burst, a broken one folds air in. Source: assumed"""
 GUESS = 3.0
 """Factor either way within which counts are known. Source: own_geometry"""
 SEEN_MM = 0.1
@@ -40,9 +43,10 @@ FEW, MANY = 1.0, 10.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Handling:
-    """What is done to a mix: way of stirring, rest in the cup [min], vacuum on it, gauge pressure until hard [bar]."""
+    """What is done to a mix: how it is stirred and poured, rest in the cup [min], vacuum, pressure in a pot [bar]."""
 
     stirs: str
+    pours: str
     rest_min: float
     vacuum: bool
     pot_bar: float
@@ -104,7 +108,7 @@ def stirred_left(liquid: Liquid, handling: Handling) -> tuple[Array, Array]:
     in_cup = left_fraction(sizes * grown, liquid.cup, liquid.density_gap, rest_s / liquid.viscosity)
     shrunk = sizes * pressed(handling.pot_bar)
     in_pour = left_fraction(shrunk, liquid.height, liquid.density_gap, liquid.flown)
-    return shrunk, STIRS[handling.stirs] * FOLDED_PER_ML * in_cup * in_pour
+    return shrunk, STIRS[handling.stirs] * STREAMS[handling.pours] * FOLDED_PER_ML * in_cup * in_pour
 
 
 def gas_left(liquid: Liquid, gas: Gas, handling: Handling) -> tuple[float, float]:

@@ -67,6 +67,7 @@ class Habits(Part):
 
     measures: Annotated[Literal["mass", "volume"], Field(title="measures by")] = "mass"
     stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"
+    pours: Annotated[Literal["low", "high", "broken"], Field(title="way of pouring")] = "low"
     rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)
     vacuum: Annotated[bool, Field(title="vacuum on the mixed cup")] = False
     pot_bar: float = bounded("pressure pot, held until hard", "bar", 0, 6, default=0.0)

@@ -66,17 +66,24 @@ def cut_pours(scene: Scene, resin_id: str, count: int) -> Scene:
     pours = [
         Pour(
             id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id, mix_c=mix_c,
-            wait_h=0.0 if n == 0 else USUAL_WAIT_H, doses=doses_at(scene, top),
+            wait_h=0.0 if n == 0 else USUAL_WAIT_H, doses=doses_between(scene, top, bottom),
         )
-        for n, top in enumerate(tops)
+        for n, (top, bottom) in enumerate(zip(tops, [fill, *tops], strict=False))
     ]
     return scene.model_copy(update={"pours": pours})
 
 
-def doses_at(scene: Scene, top_mm: float) -> list[Dose]:
-    """Doses that the plan has at a depth."""
-    above = [pour for pour in scene.pours if pour.top_depth_mm <= top_mm]
-    return max(above, key=lambda pour: pour.top_depth_mm).doses
+def doses_between(scene: Scene, top_mm: float, bottom_mm: float) -> list[Dose]:
+    """Doses that keep what the plan has between two depths: the mean over its pours there, by their thickness."""
+    lines = [scene.tank.fill_height_mm, *(pour.top_depth_mm for pour in scene.pours)]
+    held: dict[str, float] = {}
+    for pour, below in zip(scene.pours, lines, strict=False):
+        within = min(below, bottom_mm) - max(pour.top_depth_mm, top_mm)
+        if within > 0:
+            for dose in pour.doses:
+                share = within / (bottom_mm - top_mm)
+                held[dose.colourant_id] = held.get(dose.colourant_id, 0.0) + share * dose.dose_drops_per_100g
+    return [Dose(colourant_id=key, dose_drops_per_100g=round(drops, 4)) for key, drops in held.items() if drops > 0]
 
 
 def settle_waits(

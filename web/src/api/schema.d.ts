@@ -118,6 +118,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bubbles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bubbles
+         * @description Bubbles that an eye would make out, where they hang; the same every time.
+         */
+        post: operations["seen_bubbles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/checks": {
         parameters: {
             query?: never;
@@ -1367,6 +1387,7 @@ export interface components {
              *         "covered": true,
              *         "measures": "mass",
              *         "pot_bar": 0,
+             *         "pours": "low",
              *         "rest_min": 2,
              *         "stirs": "slow",
              *         "vacuum": false
@@ -1518,6 +1539,7 @@ export interface components {
              *       "covered": true,
              *       "measures": "mass",
              *       "pot_bar": 0,
+             *       "pours": "low",
              *       "rest_min": 2,
              *       "stirs": "slow",
              *       "vacuum": false
@@ -2457,7 +2479,7 @@ export interface components {
          * @description Plans on the front, the person's own and one deep pour among them.
          *
          *     cost_is      "money" where a price is told, else "mass"
-         *     binds        titles of what stops every way; empty where some way clears all
+         *     binds        what stops the way that fewest things stop; empty where some way clears all
          *     frees        changes of the scene that were tried then, those that free it first
          */
         Front: {
@@ -2522,6 +2544,12 @@ export interface components {
              * @default 0
              */
             pot_bar: number;
+            /**
+             * way of pouring
+             * @default low
+             * @enum {string}
+             */
+            pours: "low" | "high" | "broken";
             /**
              * rest in the cup
              * @default 2
@@ -3542,6 +3570,7 @@ export interface components {
          *     goals          all goals that it is best at among the shown
          *     reason, gives_up   why it stands here, and what is given up for it
          *     stop_fraction  chance that something stops it, over draws
+         *     stops, stops_by   titles and sentences of what stops it
          *     cost           of the resin in the person's money, or its kilograms
          *     remedy         how the scene becomes it; None for the scene as it is
          */
@@ -3573,6 +3602,8 @@ export interface components {
             stop_fraction: number;
             /** Stops */
             stops: string[];
+            /** Stops By */
+            stops_by: string[];
         };
         /** PlansJob */
         PlansJob: {
@@ -3625,6 +3656,8 @@ export interface components {
          *     veil_fraction        of the sight through it, along the side it is mostly seen from, that bubbles stand before
          *     smallest_mm          smallest bubble that still leaves from its foot; None where it never flowed
          *     stirring_fraction, bed_fraction, figures_fraction   of those that are seen
+         *     trapped_ml           air that stays under figures and in hollows, not counted in what is seen
+         *     undersides_cm2       flat undersides of figures that hold a film of small ones, not counted either
          *     helps                what would help, most first
          */
         PourClarity: {
@@ -3652,6 +3685,10 @@ export interface components {
             smallest_mm: number | null;
             /** Stirring Fraction */
             stirring_fraction: number;
+            /** Trapped Ml */
+            trapped_ml: number;
+            /** Undersides Cm2 */
+            undersides_cm2: number;
             /** Veil Fraction */
             veil_fraction: number;
             /** Words */
@@ -4330,6 +4367,24 @@ export interface components {
             soundings: components["schemas"]["Sounding"][];
         };
         /**
+         * SeenBubbles
+         * @description Bubbles that an eye makes out: places from the left, behind the glass and below the fill line, and sizes.
+         *
+         *     drawn_fraction  of those that there would be
+         */
+        SeenBubbles: {
+            /** Behind Mm */
+            behind_mm: number[];
+            /** Depth Mm */
+            depth_mm: number[];
+            /** Drawn Fraction */
+            drawn_fraction: number;
+            /** Size Mm */
+            size_mm: number[];
+            /** X Mm */
+            x_mm: number[];
+        };
+        /**
          * Session
          * @description Who is signed in.
          */
@@ -4869,6 +4924,7 @@ export interface components {
              *       "covered": true,
              *       "measures": "mass",
              *       "pot_bar": 0,
+             *       "pours": "low",
              *       "rest_min": 2,
              *       "stirs": "slow",
              *       "vacuum": false
@@ -5414,6 +5470,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Beside"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    seen_bubbles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBubbles"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -8,6 +8,11 @@ const MEASURES = [
   ["mass", "a scale"],
   ["volume", "marked cups"],
 ] as const;
+const POURS = [
+  ["low", "low, down a stick or a wall"],
+  ["high", "in a thin stream, a hand's height up"],
+  ["broken", "in a broken stream"],
+] as const;
 const STIRS = [
   ["slow", "slowly, by hand"],
   ["brisk", "briskly"],
@@ -32,6 +37,14 @@ export function HabitsFields({ habits, take }: { habits: Habits; take: (habits: 
         options={STIRS}
         take={(stirs) => {
           take({ ...habits, stirs: stirs as "slow" });
+        }}
+      />
+      <Choice
+        label="poured"
+        value={habits.pours ?? "low"}
+        options={POURS}
+        take={(pours) => {
+          take({ ...habits, pours: pours as "low" });
         }}
       />
       <NumberField

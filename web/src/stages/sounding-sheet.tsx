@@ -2,15 +2,17 @@ import { useCursor } from "../desk/cursor";
 import { useDocument } from "../desk/document";
 import { Box, Flex, VisuallyHidden } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
+import { useSearchParams } from "react-router";
 import { type ComponentType, type ReactNode, useMemo, useState } from "react";
 
 import { DepthContext, tankScale } from "../sounding/scales";
 import { How } from "../ui/known";
+import { PART } from "../ui/parts";
 import { useSize } from "../sounding/size";
 import { lengthText } from "../units/display";
 import { HeatLayer, PlacePlot } from "../features/heat";
 import { type ProfileSet, Profiles, PROFILES_WIDTH, ProfileTables } from "../features/profiles";
-import { Gondola, LayerLines, Plan, TankSection } from "../features/section";
+import { Bubbles, Gondola, LayerLines, Plan, TankSection } from "../features/section";
 import { useReadings } from "../desk/readings";
 import { usePicture } from "../desk/use-outcome";
 
@@ -71,6 +73,11 @@ export function SoundingSheet(sheet: Sheet) {
   );
 }
 
+/** True while the inspector tells of bubbles: they are shown where they would hang then. */
+function useBubblesAsked(): boolean {
+  return useSearchParams()[0].get(PART) === "bubbles";
+}
+
 /** The picture of the side that is looked at, and how far it is across. */
 function useSheetSide(side: boolean) {
   const { scene } = useDocument();
@@ -98,6 +105,7 @@ function Wide({
 }: Drawn & { size: { width: number; height: number } }) {
   const { tank } = useDocument().scene;
   const plan = show.Under === null;
+  const bubbles = useBubblesAsked();
   const room = {
     width: size.width - LEFT - 30 - PROFILES_WIDTH - MARGIN,
     height: size.height - TOP - BASE - BETWEEN - MARGIN - (plan ? 0 : UNDER_HEIGHT),
@@ -134,6 +142,7 @@ function Wide({
             movable={show.movesFigures}
             offDisplay={show.offDisplay}
           />
+          {bubbles ? <Bubbles frame={section} side={side} /> : null}
           <Profiles x={profilesX} set={show.profiles} />
           {heat && !side ? <HeatLayer frame={section} /> : null}
           <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
@@ -163,6 +172,7 @@ const UNDER_HEIGHT = 232;
 /** On a phone: the section across the whole page, then the readings, the profiles, and what the stage wants. */
 function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & { width: number }) {
   const { tank } = useDocument().scene;
+  const bubbles = useBubblesAsked();
   const scale = Math.min((width - NARROW_LEFT - 34) / across_mm, 420 / tank.fill_height_mm);
   const bottom = 24 + tank.fill_height_mm * scale;
   const section: Frame = { x0: NARROW_LEFT, top: 24, bottom, scale, width_mm: across_mm, fill_mm: tank.fill_height_mm };
@@ -191,6 +201,7 @@ function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & 
             movable={show.movesFigures}
             offDisplay={show.offDisplay}
           />
+          {bubbles ? <Bubbles frame={section} side={side} /> : null}
           {heat && !side ? <HeatLayer frame={section} /> : null}
           <LayerLines frame={section} right={width - 6} />
           <Gondola width={width - 6} />

@@ -57,6 +57,7 @@ class Plan:
     goals          all goals that it is best at among the shown
     reason, gives_up   why it stands here, and what is given up for it
     stop_fraction  chance that something stops it, over draws
+    stops, stops_by   titles and sentences of what stops it
     cost           of the resin in the person's money, or its kilograms
     remedy         how the scene becomes it; None for the scene as it is
     """
@@ -74,6 +75,7 @@ class Plan:
     cost: float
     clear: bool
     stops: list[str]
+    stops_by: list[str]
     remedy: Remedy | None
 
 
@@ -82,7 +84,7 @@ class Front:
     """Plans on the front, the person's own and one deep pour among them.
 
     cost_is      "money" where a price is told, else "mass"
-    binds        titles of what stops every way; empty where some way clears all
+    binds        what stops the way that fewest things stop; empty where some way clears all
     frees        changes of the scene that were tried then, those that free it first
     """
 
@@ -123,7 +125,7 @@ def front_for(
     return Front(
         plans_count=len(search.seen), cost_is="mass" if scene.brief.price_per_kg is None else "money",
         plans=_reasoned([own, *shown, *([deep] if deep is not None else [])], units),
-        binds=[] if clear else min((one.stops for one in [*shown, own]), key=len), frees=frees,
+        binds=[] if clear else _binding([*shown, own]), frees=frees,
     )
 
 
@@ -218,7 +220,8 @@ class _Showing:
             key=key, name=name.said(units), goals=[], reason="", gives_up="",
             pours_count=len(scene.pours), days_d=None if out is None else round(out / 24, 2),
             sessions_count=made.sessions_count, stop_fraction=round(fraction, 3),
-            clarity_de00=round(disturbance_de00(book), 2), cost=round(made.cost, 3), clear=not stops, stops=stops,
+            clarity_de00=round(disturbance_de00(book), 2), cost=round(made.cost, 3), clear=not stops,
+            stops=[flag.title for flag in stops], stops_by=[flag.sentence for flag in stops],
             remedy=None if change is None else told_remedy(change, units),
         )
 
@@ -229,14 +232,14 @@ def _pours_words(scene: Scene) -> Words:
     return words("front.other", pours=len(scene.pours), names=names)
 
 
-def stops_told(flags: list[Flag]) -> list[str]:
-    """Titles of the stops that a way of pouring could answer, each cause once; over the label counts as one."""
-    titles: dict[str, str] = {}
+def stops_told(flags: list[Flag]) -> list[Flag]:
+    """The stops that a way of pouring could answer, each cause once; over the label counts as one."""
+    found: dict[str, Flag] = {}
     for flag in flags:
         stop = flag.severity is Severity.STOP and flag.code not in NOT_BY_POURING
         if stop or flag.code in OVER_LABEL:
-            titles.setdefault(flag.cause, flag.title)
-    return list(titles.values())
+            found.setdefault(flag.cause, flag)
+    return list(found.values())
 
 
 def likely(ways: list[Screened]) -> list[Screened]:
@@ -336,6 +339,12 @@ _NUMBERS: dict[Goal, Callable[[Plan], float]] = {
     "clearest": lambda one: one.clarity_de00,
     "cheapest": lambda one: one.cost,
 }
+
+
+def _binding(plans: list[Plan]) -> list[str]:
+    """What stops the plan that fewest things stop."""
+    least = min(plans, key=lambda one: len(one.stops))
+    return [f"{title}. {by}" for title, by in zip(least.stops, least.stops_by, strict=True)]
 
 
 def named(plans: list[Plan], own: Plan, matters: Sequence[Goal], units: ReaderUnits) -> list[Plan]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ...scene import Pour, Scene
 from ...scene.edits import USUAL_WAIT_H
-from ..laying import doses_at
+from ..laying import doses_between
 
 THINNEST_MM = 4.0
 """A pour this thin covers itself, twice over. Source: own_geometry"""
@@ -49,9 +49,11 @@ def laid(scene: Scene, way: Way, waits_h: list[float] | None = None) -> Scene:
     pours = [
         Pour(
             id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin, mix_c=way.mix_c, wait_h=wait,
-            doses=doses_at(scene, top),
+            doses=doses_between(scene, top, bottom),
         )
-        for n, (top, resin, wait) in enumerate(zip(way.tops_mm, way.resin_ids, waits, strict=True))
+        for n, (top, bottom, resin, wait) in enumerate(
+            zip(way.tops_mm, (scene.tank.fill_height_mm, *way.tops_mm[:-1]), way.resin_ids, waits, strict=True)
+        )
     ]
     room = scene.brief.room.model_copy(update={"fan": way.fan})
     return scene.model_copy(update={

@@ -20,6 +20,7 @@ const plan = (key: string, more: object) => ({
   cost: 1.8,
   clear: true,
   stops: [],
+  stops_by: [],
   remedy: remedy(key),
   ...more,
 });

@@ -5,7 +5,7 @@ import { useDocument } from "../../desk/document";
 import { HabitsFields } from "../../desk/habits";
 import { Caution } from "../../ui/caution";
 import { Row, Title } from "../../ui/row";
-import { hoursText, lengthText } from "../../units/display";
+import { areaText, hoursText, lengthText, volumeText } from "../../units/display";
 
 const SHARES = [
   ["stirring_fraction", "stirring"],
@@ -38,6 +38,12 @@ export function Clarity() {
               </Row>
             ))
           : null}
+        {told.trapped_ml >= 0.05 ? (
+          <Row label="besides: air that stays">{volumeText(told.trapped_ml, units)}</Row>
+        ) : null}
+        {told.undersides_cm2 >= 0.1 ? (
+          <Row label="flat undersides, a film of small ones">{areaText(told.undersides_cm2, units, 1)}</Row>
+        ) : null}
       </Box>
       {told.helps.length > 0 && told.seen_count > 0.05 ? (
         <>

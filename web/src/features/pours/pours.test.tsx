@@ -196,7 +196,15 @@ describe("Clarity", () => {
         ...SCENE,
         brief: {
           ...SCENE.brief,
-          habits: { measures: "mass", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 4, covered: true },
+          habits: {
+            measures: "mass",
+            stirs: "slow",
+            pours: "low",
+            rest_min: 2,
+            vacuum: false,
+            pot_bar: 4,
+            covered: true,
+          },
         },
       },
     });

@@ -1,3 +1,4 @@
+export { Bubbles } from "./bubbles";
 export { Gondola } from "./gondola";
 export { LayerLines } from "./lines";
 export { Plan } from "./plan";

@@ -27,7 +27,15 @@ function open(scene = SCENE, answers: Record<string, unknown> = {}) {
   );
 }
 
-const MARKED = { measures: "volume", stirs: "slow", rest_min: 2, vacuum: false, pot_bar: 0, covered: true } as const;
+const MARKED = {
+  measures: "volume",
+  stirs: "slow",
+  pours: "low",
+  rest_min: 2,
+  vacuum: false,
+  pot_bar: 0,
+  covered: true,
+} as const;
 
 describe("PourSheet", () => {
   it("tells the parts in millilitres to whoever has no scale", async () => {
