@@ -5,11 +5,13 @@ import unittest
 import numpy as np
 from changed import changed
 
+from gondola_core.answers.book import Book
+from gondola_core.answers.cups import CUPS
 from gondola_core.answers.kept import Keeper
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import eelgrass, quarry_pool
-from gondola_core.studies.chances import COVERS, LATE_H, chances, draws_of
+from gondola_core.studies.chances import COVERS, LATE_H, chances, draws_of, ratio_spread
 
 KEEPER = Keeper(most=900)
 
@@ -26,12 +28,12 @@ def sure_of(scene):
 class Draws(unittest.TestCase):
     def test_the_same_seed_draws_the_same_and_another_does_not(self):
         scene = quarry_pool()
-        self.assertEqual(draws_of(scene, 64, 3), draws_of(scene, 64, 3))
-        self.assertNotEqual(draws_of(scene, 64, 3), draws_of(scene, 64, 4))
+        self.assertEqual(draws_of(scene, 64, 3, 0.02), draws_of(scene, 64, 3, 0.02))
+        self.assertNotEqual(draws_of(scene, 64, 3, 0.02), draws_of(scene, 64, 4, 0.02))
 
     def test_they_are_spread_as_is_said(self):
         scene = quarry_pool()
-        draws = draws_of(scene, 1024, 1)
+        draws = draws_of(scene, 1024, 1, 0.02)
         room = np.array([one.room_k for one in draws])
         self.assertAlmostEqual(room.mean(), 0.0, delta=0.02)
         inside = (np.abs(room) <= scene.brief.room.spread_k).mean()
@@ -41,6 +43,35 @@ class Draws(unittest.TestCase):
         self.assertEqual(late.shape, (1024, 3))
         self.assertGreaterEqual(late.min(), 0.0)
         self.assertAlmostEqual(late.mean(), LATE_H * np.sqrt(2 / np.pi), delta=0.01)
+
+    def test_a_coarse_scale_spoils_small_cups_and_marked_cups_spoil_all(self):
+        """Half a step on 5 g of part B, on 50 g; and what eyes read off a cup."""
+        cups = {mass: Book(scene, keeper=KEEPER).ask(CUPS) for mass, scene in (
+            (0.1, changed(brief__habits__scale_step_g=0.1)), (1.0, changed(brief__habits__scale_step_g=1.0)),
+        )}
+        fine, coarse = (
+            ratio_spread(changed(brief__habits__scale_step_g=step), cups[step]) for step in (0.1, 1.0)
+        )
+        least = min(cup.mix.cup_part_b_g for cup in cups[0.1])
+        self.assertAlmostEqual(coarse - fine, 0.9 / (2 * least), places=6)
+        self.assertEqual(ratio_spread(changed(brief__habits__measures="volume"), cups[1.0]), 0.04)
+
+    def test_doses_are_drawn_for_each_colourant(self):
+        scene = quarry_pool()
+        doses = np.array([one.doses for one in draws_of(scene, 1024, 1, 0.02)])
+        self.assertEqual(doses.shape, (1024, len(scene.colourants)))
+        self.assertAlmostEqual(doses.mean(), 1.0, delta=0.01)
+        self.assertGreaterEqual(doses.min(), 0.0)
+
+    def test_a_figure_near_to_lost_is_lost_in_some_draws(self):
+        """The pike in its paint is seen; in the colour of the water behind it a drop too many hides it."""
+        scene = quarry_pool()
+        pike = next(at for at, one in enumerate(scene.figures) if one.id == "pike")
+        faint = changed(**{f"figures__{pike}__paint_srgb": "#9fb8a0"})
+        lost = [one for one in chances(faint, 32, keeper=KEEPER).troubles if one.code == "figure_lost"]
+        seen = [one for one in chances(scene, 32, keeper=KEEPER).troubles if one.code == "figure_lost"]
+        self.assertEqual(seen, [])
+        self.assertTrue(all(0 < one.chance_fraction < 1 for one in lost))
 
     def test_counts_that_are_not_balanced_are_refused(self):
         for count in (8, 100, 4096):

@@ -156,6 +156,8 @@ class _Supposed(Book):
         super().__init__(base.scene, base.grade, base.keeper, base.meshes)
         self._base, self._supposed = base, answer
         self._values[answer.name] = value
+        # the scene is the same: what is read of it is, too
+        self._keys, self._extracts = base._keys, base._extracts
 
     def ask(self, answer: Any) -> Any:
         if answer.name in self._values:

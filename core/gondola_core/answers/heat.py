@@ -102,11 +102,8 @@ class Heat:
         )
 
 
-def _marched(
-    scene: Any, grade: Grade, spans: ColumnSpans, free: FreeSpans, way: float = 0.0, told: Told = None
-) -> OneMarch:
+def _marched(scene: Any, grade: Grade, cells: CellGeometry, way: float = 0.0, told: Told = None) -> OneMarch:
     """One march; `way` moves room, rate and heat by their spreads, -1 all low, 1 all high."""
-    cells = cells_of(scene, grade, spans, free)
     resins = [_shifted(resin, way) for resin in scene.resins] if way else scene.resins
     offset = way * scene.brief.room.spread_k
     made = march(scene, cells, grade, resins=resins, room_offset_k=offset, told=told)
@@ -115,18 +112,20 @@ def _marched(
 
 
 def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> OneMarch:
-    return _marched(scene, grade, spans, free, told=told)
+    return _marched(scene, grade, cells_of(scene, grade, spans, free), told=told)
 
 
 def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) -> list[Cures]:
-    return [_marched(scene, BAND, spans, free, way, told).cures for way in (-1.0, 0.0, 1.0)]
+    cells = cells_of(scene, BAND, spans, free)
+    return [_marched(scene, BAND, cells, way, told).cures for way in (-1.0, 0.0, 1.0)]
 
 
 def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> Cures | None:
     """On cells of twice the size; None for a draft, whose band is that already."""
     if grade.name == DRAFT.name:
         return None
-    return _marched(scene, grade.coarser("coarse"), spans, free, told=told).cures
+    coarser = grade.coarser("coarse")
+    return _marched(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures
 
 
 def _heat(

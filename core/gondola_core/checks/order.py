@@ -12,7 +12,7 @@ from .flag import Finding, Severity, Where
 from .registry import check
 
 
-@check("out_of_order", stage="pours", needs=(ORDER,), source="assumed", remedies=(order_work,))
+@check("out_of_order", stage="pours", needs=(ORDER,), source="assumed", remedies=(order_work,), by_grid=False)
 def out_of_order(scene: Scene, order: Order) -> Iterator[Finding]:
     """A step that comes too late, and what that costs."""
     said = {step.id: step.words for step in order.steps}

@@ -19,6 +19,7 @@ class Check:
     needs     answers whose values `find` gets after the scene
     source    key in `data/sources.toml` of what it rests on, or "assumed"
     remedies  names of the edits that it may offer
+    by_grid   False if what the size of the cells errs decides nothing in it, though it rests on heat
     find      from (scene, *needs) to findings
     """
 
@@ -28,6 +29,7 @@ class Check:
     source: str
     remedies: tuple[str, ...]
     find: Callable[..., Iterable[Any]]
+    by_grid: bool = True
 
     @property
     def about(self) -> str:
@@ -39,7 +41,8 @@ CHECKS: dict[str, Check] = {}
 
 
 def check(
-    code: str, *, stage: str, needs: Needed = (), source: str, remedies: tuple[Callable[..., Any], ...] = ()
+    code: str, *, stage: str, needs: Needed = (), source: str, remedies: tuple[Callable[..., Any], ...] = (),
+    by_grid: bool = True,
 ) -> Callable[[Callable[..., Iterable[Any]]], Callable[..., Iterable[Any]]]:
     """Register a check under its code; ValueError if two have one code."""
 
@@ -48,7 +51,7 @@ def check(
             raise ValueError(f"two checks are called '{code}'")
         CHECKS[code] = Check(
             code=code, stage=stage, needs=needs, source=source,
-            remedies=tuple(one.__name__ for one in remedies), find=find,
+            remedies=tuple(one.__name__ for one in remedies), find=find, by_grid=by_grid,
         )
         return find
 

@@ -41,7 +41,7 @@ def _flags(_: Any, *needs: Any, grade: Grade, book: Book) -> list[Flag]:
     """Worst first; within a grade pours before tank, figures, bed and water."""
     found = found_in(book, CHECKS.values())
     if grade.name == DRAFT.name:
-        warm = [one for one in CHECKS.values() if any(depends_on(need, HEAT) for need in one.needs)]
+        warm = [one for one in CHECKS.values() if one.by_grid and any(depends_on(need, HEAT) for need in one.needs)]
         heat = book.ask(HEAT)
         sides = [found_in(book.supposing(HEAT, heat.doubted(way)), warm) for way in (1, -1)]
         found = with_close_calls(found, sides, {one.code for one in warm})

@@ -132,7 +132,7 @@ def _takers(scene: Scene, sights: Sequence[FigureSight]) -> list[tuple[int, int]
     return [(number, place) for _, number, place in sorted(found, reverse=True)]
 
 
-@check("seam_shows", stage="water", needs=(LINES,), source="own_light", remedies=(even_dose, cover_it))
+@check("seam_shows", stage="water", needs=(LINES,), source="own_light", remedies=(even_dose, cover_it), by_grid=False)
 def seam_shows(scene: Scene, lines: list[Line]) -> Iterator[Finding]:
     """Lines between pours that show, and what draws them."""
     for line in lines:

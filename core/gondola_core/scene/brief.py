@@ -66,6 +66,7 @@ class Habits(Part):
     """How the person measures and mixes: what brings bubbles in, what takes them out of cup and pour."""
 
     measures: Annotated[Literal["mass", "volume"], Field(title="measures by")] = "mass"
+    scale_step_g: float = bounded("smallest step of the scale", "g", 0.001, 10, default=0.1)
     stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"
     pours: Annotated[Literal["low", "high", "broken"], Field(title="way of pouring")] = "low"
     rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)

@@ -11,7 +11,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.stats import norm, qmc
 
+from ..answers.bodies import BODIES
 from ..answers.book import Book
+from ..answers.cups import CUPS, Cup
 from ..answers.flood import FLOOD, SPANS
 from ..answers.grades import BAND, DRAFT
 from ..answers.heat import HEAT, Heat
@@ -19,6 +21,7 @@ from ..answers.kept import Keeper
 from ..answers.march import cells_of, march, room_of, timed_pours
 from ..checks import CHECKS, Severity, reader_units
 from ..checks.telling import found_in
+from ..checks.water import LOST_DE00
 from ..cure.cells import CellGeometry
 from ..cure.doubt import MOMENTS, PourDoubt, doubted_places
 from ..cure.moments import PourCure, pour_cures
@@ -26,6 +29,7 @@ from ..errors import GondolaError
 from ..evaluate import KEEPER
 from ..scene import Scene
 from ..shape import Meshes
+from ..tint import figure_sights
 from ..words import words
 
 Array = NDArray[np.float64]
@@ -34,10 +38,14 @@ Cures = list[PourCure | None]
 FEWEST, MOST_DRAWS = 16, 1024
 COVERS = 1.645
 """A spread that is said covers nine in ten: standard deviations on either side. Source: assumed"""
-RATIO_SPREAD = 0.02
-"""Share by which the ratio of a weighed cup may be off; what is over does not react. Source: assumed"""
+RATIO_SPREADS = {"mass": 0.01, "volume": 0.04}
+"""Share by which the ratio of a cup may be off by how it is measured; what is over does not react. Source: assumed"""
+DROP_SPREAD = 0.2
+"""Share by which a dose of drops may be off: drops differ in size, and one is soon too many. Source: assumed"""
 LATE_H = 0.5
 """Standard deviation of how late a person comes to a pour [h]; nobody comes early. Source: assumed"""
+LOST = "figure_lost"
+"""Check of a figure that nobody makes out: what doses alone decide, told where it is not lost as said."""
 TROUBLES = ("too_hot", "too_early", "too_late", "never_hard")
 """Checks that are asked in every draw; what they stop counts, and a joint that came too late."""
 BAND_SHARES = (0.05, 0.95)
@@ -82,26 +90,43 @@ class Chances:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Draw:
-    """One case: room [K], rate and heat as shares off, and how late each pour after the first begins [h]."""
+    """One case: room [K], rate and heat as shares off, how late each pour after the first begins [h], doses.
+
+    doses  of each colourant, over what is said of it
+    """
 
     room_k: float
     rate: float
     heat: float
     late_h: list[float]
+    doses: list[float]
 
 
-def draws_of(scene: Scene, count: int, seed: int) -> list[Draw]:
+def ratio_spread(scene: Scene, cups: list[Cup]) -> float:
+    """Share by which the ratio of the smallest cup may be off: the hand's own, and half a step of the scale.
+
+        e = e_hand + step/(2 m_B),  by mass
+    """
+    habits = scene.brief.habits
+    hand = RATIO_SPREADS[habits.measures]
+    if habits.measures == "volume":
+        return hand
+    return hand + habits.scale_step_g / (2 * max(1e-3, min(cup.mix.cup_part_b_g for cup in cups)))
+
+
+def draws_of(scene: Scene, count: int, seed: int, ratio: float) -> list[Draw]:
     """Draws of a scrambled Sobol sequence, the same for a seed. Source: sobol1967; the spreads as said of each."""
-    later = len(scene.pours) - 1
-    even = qmc.Sobol(4 + later, scramble=True, seed=seed).random(count)
+    later, inks = len(scene.pours) - 1, len(scene.colourants)
+    even = qmc.Sobol(4 + later + inks, scramble=True, seed=seed).random(count)
     normal = norm.ppf(np.clip(even, 1e-6, 1 - 1e-6))
     resin = scene.resin_of(scene.pours[0])
     return [
         Draw(
             room_k=float(row[0]) * scene.brief.room.spread_k / COVERS,
             rate=float(row[1]) * resin.rate_spread_fraction / COVERS,
-            heat=float(row[2]) * resin.heat_spread_fraction / COVERS - abs(float(row[3])) * RATIO_SPREAD / COVERS,
-            late_h=[abs(float(one)) * LATE_H for one in row[4:]],
+            heat=float(row[2]) * resin.heat_spread_fraction / COVERS - abs(float(row[3])) * ratio / COVERS,
+            late_h=[abs(float(one)) * LATE_H for one in row[4 : 4 + later]],
+            doses=[max(0.0, 1.0 + float(one) * DROP_SPREAD / COVERS) for one in row[4 + later :]],
         )
         for row in normal
     ]
@@ -120,10 +145,12 @@ def chances(
     book = Book(scene, DRAFT, keeper, meshes)
     heat = book.ask(HEAT)
     cells = cells_of(scene, BAND, book.ask(SPANS), book.ask(FLOOD))
-    base = _marched(scene, cells, Draw(room_k=0.0, rate=0.0, heat=0.0, late_h=[]))
+    base = _marched(scene, cells, Draw(room_k=0.0, rate=0.0, heat=0.0, late_h=[], doses=[]))
     found: Counter[tuple[str, int | None]] = Counter()
     cures, spoilt = [], 0
-    for at, draw in enumerate(draws_of(scene, count, seed)):
+    extents = [(body.least, body.most) for body in book.ask(BODIES)]
+    usually = lost_figures(scene, None, extents)
+    for at, draw in enumerate(draws_of(scene, count, seed, ratio_spread(scene, book.ask(CUPS)))):
         told(at / count)
         late = _late(scene, draw)
         drawn = _moved(heat, base, _marched(late, cells, draw))
@@ -134,7 +161,8 @@ def chances(
             (one.code, finding.where.pour_number) for one, finding in seen
             if finding.severity is Severity.STOP or one.code == "too_late"
         }
-        found.update(wrong)
+        lost = lost_figures(scene, draw, extents) - usually
+        found.update(wrong | {(LOST, None) for _ in lost})
         spoilt += bool(wrong)
     told(1.0)
     return Chances(
@@ -144,6 +172,20 @@ def chances(
                for number in range(1, len(scene.pours) + 1)],
         troubles=_troubles(scene, found, count),
     )
+
+
+def lost_figures(scene: Scene, draw: Draw | None, extents: list[tuple[Array, Array]]) -> set[str]:
+    """Figures that nobody makes out with the doses of a draw; with those that are said for None."""
+    if draw is not None:
+        times = {ink.id: factor for ink, factor in zip(scene.colourants, draw.doses, strict=True)}
+        scene = scene.model_copy(update={"pours": [
+            pour.model_copy(update={"doses": [
+                dose.model_copy(update={"dose_drops_per_100g": dose.dose_drops_per_100g * times[dose.colourant_id]})
+                for dose in pour.doses
+            ]})
+            for pour in scene.pours
+        ]})
+    return {one.figure_id for one in figure_sights(scene, extents) if one.difference_de00 < LOST_DE00}
 
 
 def _late(scene: Scene, draw: Draw) -> Scene:

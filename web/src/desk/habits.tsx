@@ -31,6 +31,16 @@ export function HabitsFields({ habits, take }: { habits: Habits; take: (habits: 
           take({ ...habits, measures: measures as "mass" });
         }}
       />
+      {(habits.measures ?? "mass") === "mass" ? (
+        <NumberField
+          label="smallest step of the scale"
+          unit="g"
+          value={habits.scale_step_g ?? 0.1}
+          take={(scale_step_g) => {
+            take({ ...habits, scale_step_g });
+          }}
+        />
+      ) : null}
       <Choice
         label="stirred"
         value={habits.stirs ?? "slow"}

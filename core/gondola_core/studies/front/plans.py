@@ -301,7 +301,9 @@ def most_unlike(ways: list[Screened], others: list[Screened]) -> Screened | None
 
 def poured_as(scene: Scene, other: Scene) -> Scene:
     """A scene with the pours, the air and the seal of another."""
-    room = scene.brief.room.model_copy(update={"fan": other.brief.room.fan})
+    room = scene.brief.room.model_copy(update={
+        "fan": other.brief.room.fan, "warm_box_c": other.brief.room.warm_box_c,
+    })
     return scene.model_copy(update={
         "pours": other.pours, "brief": scene.brief.model_copy(update={"room": room}),
         "bed": scene.bed.model_copy(update={"sealed": other.bed.sealed}),
@@ -313,6 +315,7 @@ def plan_edit(scene: Scene, planned: Scene, label: Words) -> Edit:
     more: list[Operation] = []
     for path, was, value in (
         ("/brief/room/fan", scene.brief.room.fan, planned.brief.room.fan),
+        ("/brief/room/warm_box_c", scene.brief.room.warm_box_c, planned.brief.room.warm_box_c),
         ("/bed/sealed", scene.bed.sealed, planned.bed.sealed),
     ):
         if was != value:

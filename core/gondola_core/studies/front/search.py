@@ -33,6 +33,10 @@ MORE_POURS = 4
 """Even ways are tried from the fewest pours that the label allows to so many more."""
 ALIKE_MM, ALIKE_K = 6.0, 2.0
 """Pours this near in depth and mix have windows near enough for a first guess. Source: assumed"""
+BOXES_C = (25.0, 30.0)
+"""Warm boxes that are tried. Source: assumed"""
+COOL_C = 21.0
+"""Mean of a room below which a warm box is tried from the first. Source: assumed"""
 SNAP_MM = (0.0, -2.0, 2.0, -4.0, 4.0, -6.0, 6.0)
 """How far a line gives way to faces and to the feet of staged figures. Source: assumed"""
 
@@ -86,7 +90,7 @@ class Search:
         """What the cure of each pour mostly follows from."""
         depths = way.depths_mm(self.scene.tank.fill_height_mm)
         return [
-            (resin, round(depth / ALIKE_MM), round(way.mix_c / ALIKE_K), way.fan, at == 0)
+            (resin, round(depth / ALIKE_MM), round(way.mix_c / ALIKE_K), way.fan, way.box_c, at == 0)
             for at, (resin, depth) in enumerate(zip(way.resin_ids, depths, strict=True))
         ]
 
@@ -102,12 +106,20 @@ class Search:
                 if count > MOST_POURS or fill / count < THINNEST_MM or (more and least > MANY_POURS):
                     continue
                 tops = self._snapped(even_tops(fill, count))
-                for aim in (0.3, 0.5):
-                    for fan in (False, True):
-                        yield Way(
-                            tops_mm=tops, resin_ids=(resin_id,) * count, mix_c=round(room, 1), fan=fan, sealed=True,
-                            aim=aim,
-                        )
+                for aim, fan, box_c in self._airs():
+                    yield Way(
+                        tops_mm=tops, resin_ids=(resin_id,) * count, mix_c=round(room, 1), fan=fan, sealed=True,
+                        aim=aim, box_c=box_c,
+                    )
+
+    def _airs(self) -> list[tuple[float, bool, float | None]]:
+        """Where in the tack, in which air: still or moved, and in a cool room in a warm box, too."""
+        kept = self.scene.brief.room.warm_box_c
+        airs: list[tuple[float, bool, float | None]] = [(0.3, False, kept), (0.5, False, kept), (0.3, True, kept),
+                                                        (0.5, True, kept)]
+        if kept is None and self.scene.brief.room.mean_c < COOL_C:
+            airs += [(0.4, False, box_c) for box_c in BOXES_C]
+        return airs
 
     def _changed(self, way: Way) -> Way:
         """A way with one thing done otherwise, or two."""
@@ -116,7 +128,7 @@ class Search:
         return way
 
     def _one_change(self, way: Way) -> Way:
-        kind = self.random.integers(8)
+        kind = self.random.integers(9)
         count = len(way.tops_mm)
         if kind <= 1 and count > 1:
             at = int(self.random.integers(count - 1))
@@ -134,6 +146,9 @@ class Search:
             return replace(way, mix_c=round(min(WARMEST_MIX_C, max(COOLEST_MIX_C, warmer)), 1))
         if kind == 6:
             return replace(way, fan=not way.fan) if self.random.random() < 0.5 else replace(way, sealed=not way.sealed)
+        if kind == 7:
+            boxes = [None, *BOXES_C]
+            return replace(way, box_c=boxes[int(self.random.integers(len(boxes)))])
         return replace(way, aim=float(self.random.choice([0.2, 0.3, 0.4, 0.5, 0.6, 0.7])))
 
     def _moved(self, way: Way, at: int, by_mm: float) -> Way:

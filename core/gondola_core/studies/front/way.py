@@ -20,6 +20,7 @@ class Way:
     resin_ids   resin of each pour
     mix_c       temperature of every mix
     fan         air moved over the piece
+    box_c       a warm box around it at this temperature; None for the room as it is
     sealed      the bed sealed before
     aim         share of the tack window at which the next pour is wished
     """
@@ -30,6 +31,7 @@ class Way:
     fan: bool
     sealed: bool
     aim: float
+    box_c: float | None = None
 
     def depths_mm(self, fill_mm: float) -> list[float]:
         """Thickness of each pour from the bottom up."""
@@ -55,7 +57,7 @@ def laid(scene: Scene, way: Way, waits_h: list[float] | None = None) -> Scene:
             zip(way.tops_mm, (scene.tank.fill_height_mm, *way.tops_mm[:-1]), way.resin_ids, waits, strict=True)
         )
     ]
-    room = scene.brief.room.model_copy(update={"fan": way.fan})
+    room = scene.brief.room.model_copy(update={"fan": way.fan, "warm_box_c": way.box_c})
     return scene.model_copy(update={
         "pours": pours, "brief": scene.brief.model_copy(update={"room": room}),
         "bed": scene.bed.model_copy(update={"sealed": way.sealed}),
@@ -68,4 +70,5 @@ def way_of(scene: Scene) -> Way:
         tops_mm=tuple(pour.top_depth_mm for pour in scene.pours),
         resin_ids=tuple(pour.resin_id for pour in scene.pours), mix_c=scene.pours[0].mix_c,
         fan=scene.brief.room.fan, sealed=scene.bed.sealed, aim=0.5,
+        box_c=scene.brief.room.warm_box_c,
     )
