@@ -20,6 +20,7 @@ from marching import drafts_against_fine, heat
 from meshing import shapes
 from page import the_page
 from reference_march import reference_peak
+from staging import staging
 from watering import dragged_at_the_server, water
 
 from gondola_core.answers.kept import Keeper
@@ -140,5 +141,6 @@ if __name__ == "__main__":
     heat(timed)
     water(timed)
     drafts_against_fine()
+    staging()
     print("The page in a browser, warm")
     the_page()

@@ -74,13 +74,14 @@ def heat(page: Page) -> None:
     page.wait_for_timeout(1200)
 
 
-def staged(page: Page) -> None:
-    part(page, "staging")
-    page.get_by_role("button", name="fewest pours that stop nothing").click()
-    group = page.get_by_role("group", name="Stage it")
-    expect(group).to_contain_text("footprint doubled", timeout=60_000)
-    group.scroll_into_view_if_needed()
-    page.wait_for_timeout(600)
+def beside(page: Page) -> None:
+    page.goto(re.sub(r"/pours.*$", "/plans", page.url))
+    page.get_by_role("button", name="find plans").click()
+    expect(page.get_by_role("table", name="Plans on the front")).to_be_visible(timeout=240_000)
+    told = page.get_by_role("region", name="What you gain and give")
+    expect(told.get_by_role("listitem").first).to_be_visible(timeout=60_000)
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(2000)
 
 
 def wished(page: Page) -> None:
@@ -142,7 +143,7 @@ def main() -> None:
 def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     views = [
         ("pours", WAGON, "pours", None), ("remedy-tried", WAGON, "pours", tried), ("heat", WAGON, "pours", heat),
-        ("staging", FERRY, "pours", staged), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
+        ("plans", WAGON, "pours", beside), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
         ("figures", WAGON, "figures", None), ("round", FERRY, "figures", all_round),
         ("water", WAGON, "water", None), ("water-wished", WAGON, "water", wished),
         ("paint", WAGON, "water", painted), ("finder", WAGON, "pours", found), ("night", WAGON, "pours", night),

@@ -257,8 +257,12 @@ def _between(values: list[float | None]) -> tuple[float | None, float | None]:
     """Ends of nine in ten; an end that lies among draws that never get there is None."""
     if not values:
         return None, None
-    low, high = np.quantile([np.inf if one is None else one for one in values], BAND_SHARES, method="higher")
-    return tuple(None if np.isinf(one) else round(float(one), 2) for one in (low, high))  # type: ignore[return-value]
+    known = np.array([np.inf if one is None else one for one in values])
+    ends: list[float | None] = []
+    for share in BAND_SHARES:
+        reached = np.isfinite(np.quantile(known, share, method="higher"))
+        ends.append(round(float(np.quantile(known, share, method="median_unbiased")), 2) if reached else None)
+    return ends[0], ends[1]
 
 
 def _troubles(scene: Scene, found: Counter[tuple[str, int | None]], count: int) -> list[Trouble]:

@@ -1389,6 +1389,7 @@ export interface components {
              *         "pot_bar": 0,
              *         "pours": "low",
              *         "rest_min": 2,
+             *         "scale_step_g": 0.1,
              *         "stirs": "slow",
              *         "vacuum": false
              *       },
@@ -1541,6 +1542,7 @@ export interface components {
              *       "pot_bar": 0,
              *       "pours": "low",
              *       "rest_min": 2,
+             *       "scale_step_g": 0.1,
              *       "stirs": "slow",
              *       "vacuum": false
              *     }
@@ -2555,6 +2557,11 @@ export interface components {
              * @default 2
              */
             rest_min: number;
+            /**
+             * smallest step of the scale
+             * @default 0.1
+             */
+            scale_step_g: number;
             /**
              * way of stirring
              * @default slow
@@ -4926,6 +4933,7 @@ export interface components {
              *       "pot_bar": 0,
              *       "pours": "low",
              *       "rest_min": 2,
+             *       "scale_step_g": 0.1,
              *       "stirs": "slow",
              *       "vacuum": false
              *     }

@@ -14,6 +14,7 @@ from ...answers.bodies import BODIES, FigureBody
 from ...answers.book import Book
 from ...answers.clarity import VEILS
 from ...answers.cups import CUPS, HANDS
+from ...answers.dam import DAM
 from ...answers.fills import VOLUMES
 from ...answers.heat import HEAT, RUNAWAY_C, Heat, coarse_cells, coarse_heat
 from ...answers.joints import JOINTS, Meets
@@ -85,6 +86,7 @@ class Screen:
 
     def __init__(self, base: Book) -> None:
         self.base = base
+        self._dam = base.ask(DAM)
         self._cells: dict[tuple[float, ...], CellGeometry] = {}
 
     def __call__(
@@ -107,7 +109,9 @@ class Screen:
             scene = laid(self.base.scene, way, waits)
             book = self.base.other(scene)
             heat = self._heat(book, way)
-        return weighed(self.base, way, book.supposing(HEAT, heat), heat)
+        # of the dam only its girth and whether resin holds on to it are read: no way of pouring changes them
+        supposed = book.supposing(HEAT, heat).supposing(DAM, self._dam)
+        return weighed(self.base, way, supposed, heat)
 
     def _heat(self, book: Book, way: Way) -> Heat:
         if way.tops_mm not in self._cells:
