@@ -50,14 +50,14 @@ def _dragged(
 ) -> None:
     for step in range(3):
         ask("/api/evaluate", moved(step))
-        ask("/api/picture?width=480", moved(step))
+        ask("/api/picture?width=480&file=jpeg", moved(step))
     answers = [timed(lambda s=step: ask("/api/evaluate", moved(s))) for step in range(3, 15)]
-    pictures = [timed(lambda s=step: ask("/api/picture?width=480", moved(s))) for step in range(3, 15)]
+    pictures = [timed(lambda s=step: ask("/api/picture?width=480&file=jpeg", moved(s))) for step in range(3, 15)]
     both = np.add(answers, pictures)
     with ThreadPoolExecutor(2) as two:
         def at_once(step: int) -> None:
             body = moved(step)
-            list(two.map(lambda url: ask(url, body), ("/api/evaluate", "/api/picture?width=480")))
+            list(two.map(lambda url: ask(url, body), ("/api/evaluate", "/api/picture?width=480&file=jpeg")))
 
         at_once(15)
         together = [timed(lambda s=step: at_once(s)) for step in range(16, 28)]

@@ -24,7 +24,7 @@ from gondola_core.tint.measured_spectrum import MeasuredSpectrum, colourant_of_s
 from gondola_core.tint.paint import PaintAnswer, paint_answer
 from gondola_core.tint.solver import Solved, solve_water
 from gondola_core.views.bubbles import SeenBubbles, seen_bubbles
-from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, picture, png_of
+from gondola_core.views.picture import LEAST_PIXELS, MOST_PIXELS, jpeg_of, picture, png_of
 
 router = Router(tags=["water"])
 
@@ -59,12 +59,13 @@ def bubbles(request: HttpRequest, scene: Scene) -> HttpResponse:
 @router.post("/picture", operation_id="picture")
 def show(
     request: HttpRequest, scene: Scene, view: Literal["front", "side", "above"] = "front",
-    width: int = Query(480, ge=LEAST_PIXELS, le=MOST_PIXELS),
+    width: int = Query(480, ge=LEAST_PIXELS, le=MOST_PIXELS), file: Literal["png", "jpeg"] = "png",
 ) -> HttpResponse:
-    """The piece as it will look, as a PNG; nothing is stored."""
+    """The piece as it will look, exactly as a PNG, or sooner as a JPEG; nothing is stored."""
     meshes = meshes_for(owner=request.user, document=scene)
     image = picture(scene, view, width, meshes, KEEPER)
-    return HttpResponse(png_of(image), content_type="image/png")
+    made = png_of(image) if file == "png" else jpeg_of(image)
+    return HttpResponse(made, content_type=f"image/{file}")
 
 
 @router.post("/water/solve", response={200: SolvedWater, 422: Refusal}, operation_id="solve_water")

@@ -11,7 +11,7 @@ from ..materials import Colourant
 from ..scene import Scene
 from ..tint.attenuation import absorption_of_drop, scatter_of_drop
 from ..tint.colour import colour_difference
-from ..tint.solver import SHARES_OF_DEPTH, card
+from ..tint.solver import front_card
 from ..tint.spectrum import WAVELENGTHS_NM
 from ..units import MM
 from ..words import Words, words
@@ -84,21 +84,18 @@ def measured_pour(
     pour = scene.pours[number - 1]
     inks = {one.id: one for one in scene.colourants}
     pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
-    depth = scene.tank.fill_height_mm
-    mixed, asked = batch_g > 0, _front(pairs, depth)
+    depth, asked = scene.tank.fill_height_mm, _total(pairs)
     measured = [
-        _measured(ink, dose, batch_g, pairs, asked, depth) for ink, dose in pairs if dose > 0 and mixed
+        _measured(ink, dose, batch_g, asked, depth) for ink, dose in pairs if dose > 0 and batch_g > 0
     ]
-    rounded = [
-        (inks[one.colourant_id], _dose(one, batch_g)) for one in measured
-    ]
+    rounded = _total([(inks[one.colourant_id], _dose(one, batch_g)) for one in measured])
     booked = sum(one.part_a_g for one in measured)
     return MeasuredPour(
         pour_number=number,
         batch_g=round(batch_g, 1),
         plain_part_a_g=round(part_a_g - booked, 2),
         plain_part_a_ml=round((part_a_g - booked) / scene.resin_of(pour).density_a_g_ml, 2),
-        rounding_de00=round(_difference(asked, _front(rounded, depth)), 2),
+        rounding_de00=round(float(_differences(asked, rounded[None], depth)[0]), 2),
         doses=measured,
         cup_words=_cup_words(scene, number, pairs),
     )
@@ -111,7 +108,7 @@ def _dose(one: Measured, batch_g: float) -> float:
 
 
 def _measured(
-    ink: Colourant, dose: float, batch_g: float, pairs: list[tuple[Colourant, float]], asked: Array, depth_mm: float
+    ink: Colourant, dose: float, batch_g: float, asked: Array, depth_mm: float
 ) -> Measured:
     neat = dose * batch_g / 100
     factor = next((one for one in FACTORS if one * neat >= LEAST_DROPS), FACTORS[-1])
@@ -121,11 +118,8 @@ def _measured(
     stock_g = exact * ink.drop_g if weighed else drops * ink.drop_g
     off = 0.0 if weighed else drops / exact - 1
     one_drop = 1 / factor / batch_g * 100
-
-    def moved(by: float) -> float:
-        changed = [(i, d + by if i.id == ink.id else d) for i, d in pairs]
-        return _difference(asked, _front([(i, max(0.0, d)) for i, d in changed], depth_mm))
-
+    moved = np.stack([asked + by * _drop(ink) for by in (one_drop, max(-one_drop, -dose))])
+    more, less = _differences(asked, moved, depth_mm)
     return Measured(
         colourant_id=ink.id,
         name=ink.name,
@@ -136,8 +130,8 @@ def _measured(
         weighed=weighed,
         part_a_g=round(stock_g * (1 - 1 / factor), 3),
         off_fraction=round(off, 4),
-        more_de00=round(moved(one_drop), 2),
-        less_de00=round(moved(-one_drop), 2),
+        more_de00=round(float(more), 2),
+        less_de00=round(float(less), 2),
         recipe=_recipe(ink, factor),
         risk=_risk(ink, exact, neat),
     )
@@ -160,18 +154,20 @@ def _risk(ink: Colourant, exact: float, neat: float) -> Words | None:
     return words("doses.dense") if ink.form in ("paste", "white") else None
 
 
-def _front(doses: list[tuple[Colourant, float]], depth_mm: float) -> Array:
-    """A white card at four depths, in front, by a recipe."""
-    total = np.zeros(len(WAVELENGTHS_NM))
-    for ink, dose in doses:
-        reduced = scatter_of_drop(ink) * (1 - ink.scatter_cosine)
-        total += dose * (absorption_of_drop(ink) + reduced)
-    return card(total, depth_mm * MM)[: len(SHARES_OF_DEPTH)]
+def _drop(ink: Colourant) -> Array:
+    """What a drop in 100 g takes of a look straight through [1/m]."""
+    return np.asarray(scatter_of_drop(ink) * (1 - ink.scatter_cosine) + absorption_of_drop(ink))
 
 
-def _difference(first: Array, second: Array) -> float:
-    """Worst colour difference of two fronts."""
-    return float(colour_difference(first, second).max())
+def _total(doses: list[tuple[Colourant, float]]) -> Array:
+    """What a recipe takes [1/m], (31,)."""
+    return sum((dose * _drop(ink) for ink, dose in doses), np.zeros(len(WAVELENGTHS_NM)))
+
+
+def _differences(asked: Array, others: Array, depth_mm: float) -> Array:
+    """Worst colour difference of other recipes (n, 31) from one: a white card at four depths, from the front."""
+    fronts = front_card(np.concatenate([asked[None], others]), depth_mm * MM)
+    return np.asarray(colour_difference(fronts[:1], fronts[1:]).max(axis=-1))
 
 
 def _cup_drops(ink: Colourant, neat: float) -> Words:

@@ -133,6 +133,12 @@ def _target(look: ScaleTrue, scale: float) -> Array:
     return np.asarray(scale * look.exaggeration * water_types()[look.water_type] / DIFFUSE_PATH)
 
 
+def front_card(absorption: Array, depth: float) -> Array:
+    """L*a*b* of a white card in uniform waters (..., 31) at four depths, seen from the front, (..., 4, 3)."""
+    z = np.array(SHARES_OF_DEPTH)[:, None] * depth
+    return lab(np.exp(-absorption[..., None, :] * (DIFFUSE_PATH * z + CARD_BEHIND_MM * MM)))
+
+
 def card(absorption: Array, depth: float) -> Array:
     """L*a*b* of a white card in uniform water at four depths, front then top, (8, 3)."""
     z = np.array(SHARES_OF_DEPTH)[:, None] * depth

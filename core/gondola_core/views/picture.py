@@ -44,6 +44,7 @@ NODES = 28
 """Distances along a sight line at which its colour is computed."""
 MOST_SCENERIES = 4
 """Sceneries kept at a time: some 20 MB each at the width of the page."""
+JPEG_QUALITY = 93
 SAMPLES = 14
 """Looks up for the soft shadow of a pixel."""
 LEAST_PIXELS, MOST_PIXELS = 120, 1600
@@ -204,16 +205,16 @@ def _lighting(
     left, right, front, back = plan_box(scene.tank)
     step = max(0.7, (right - left) / 260)
     columns, rows = int((right - left) / step) + 2, int((back - front) / step) + 2
-    top = draw(
-        bodies, rows, columns, (0, 1, 2), (left, front, 1e4), (1.0, 1.0, -1.0), 1 / step
-    )
+    # only how high things stand is asked: nothing is carried along
+    bare = [(mesh, attributes[:, :, :0]) for mesh, attributes in bodies]
+    top = draw(bare, rows, columns, (0, 1, 2), (left, front, 1e4), (1.0, 1.0, -1.0), 1 / step)
     height = np.where(np.isfinite(top.away), 1e4 - top.away, -1e4).astype(np.float32)
     turn = GOLDEN * np.arange(SAMPLES)
     ring = np.sqrt((np.arange(SAMPLES) + 0.5) / SAMPLES)
     met = buffer.what >= 0
     shade, contact = _shaded(
-        met, x, y, z, height, left, front, step,
-        (ring * np.cos(turn)).astype(np.float32), (ring * np.sin(turn)).astype(np.float32), LAMP_WIDE,
+        met, x, y, z, height, np.float32(left), np.float32(front), np.float32(1 / step),
+        (ring * np.cos(turn)).astype(np.float32), (ring * np.sin(turn)).astype(np.float32), np.float32(LAMP_WIDE),
     )
     # a bed that is cast against the glass is lit through the glass, whatever stands over it
     pressed = {"front": y - front, "side": right - x}.get(view)
@@ -231,7 +232,7 @@ def _lighting(
 
 
 @njit(nogil=True, cache=True, fastmath=True)
-def _shaded(met, x, y, z, height, left, front, step, dx, dy, wide):  # type: ignore[no-untyped-def]
+def _shaded(met, x, y, z, height, left, front, per_mm, dx, dy, wide):  # type: ignore[no-untyped-def]
     rows, columns = x.shape
     ny, nx = height.shape
     shade = np.zeros((rows, columns), dtype=np.float32)
@@ -240,25 +241,24 @@ def _shaded(met, x, y, z, height, left, front, step, dx, dy, wide):  # type: ign
         for i in range(columns):
             if not met[j, i]:
                 continue
-            dark = 0.0
-            close = 0.0
+            dark, close = 0, 0
             for s in range(dx.shape[0]):
                 # look up in a disc that widens with the height of what stands there
                 reach = np.float32(1.2)
                 for turn in range(2):
-                    u = int((x[j, i] + reach * dx[s] - left) / step)
-                    v = int((y[j, i] + reach * dy[s] - front) / step)
+                    u = int((x[j, i] + reach * dx[s] - left) * per_mm)
+                    v = int((y[j, i] + reach * dy[s] - front) * per_mm)
                     u = min(max(u, 0), nx - 1)
                     v = min(max(v, 0), ny - 1)
                     gap = height[v, u] - z[j, i]
                     if turn == 0:
-                        if 0.4 < gap < 7.0:
-                            close += 1.0
-                        reach = 2.0 + wide * max(gap, 10.0)
-                    elif gap > 1.0:
-                        dark += 1.0
-            shade[j, i] = dark / dx.shape[0]
-            contact[j, i] = close / dx.shape[0]
+                        if np.float32(0.4) < gap < np.float32(7.0):
+                            close += 1
+                        reach = np.float32(2.0) + wide * max(gap, np.float32(10.0))
+                    elif gap > np.float32(1.0):
+                        dark += 1
+            shade[j, i] = np.float32(dark) / dx.shape[0]
+            contact[j, i] = np.float32(close) / dx.shape[0]
     return shade, contact
 
 
@@ -392,6 +392,13 @@ def _encoded(linear: Pixels) -> NDArray[np.uint8]:
     place *= 8192
     place += 0.5
     return np.asarray(_CODES.take(place.astype(np.int32)))
+
+
+def jpeg_of(image: NDArray[np.uint8]) -> bytes:
+    """The picture as a JPEG file without loss of colour: a tenth of the time of a PNG, for what is dragged."""
+    out = io.BytesIO()
+    Image.fromarray(image).save(out, format="JPEG", quality=JPEG_QUALITY, subsampling=0)
+    return out.getvalue()
 
 
 def png_of(image: NDArray[np.uint8]) -> bytes:

@@ -74,6 +74,7 @@ def _draw(u, v, w, faces, carried_in, number, away, what, carried):  # type: ign
         area = (ub - ua) * (vc - va) - (vb - va) * (uc - ua)
         if abs(area) < 1e-9:
             continue
+        share = 1.0 / area
         i0 = max(0, int(np.ceil(min(ua, ub, uc) - 0.5)))
         i1 = min(columns - 1, int(np.floor(max(ua, ub, uc) - 0.5)))
         j0 = max(0, int(np.ceil(min(va, vb, vc) - 0.5)))
@@ -82,8 +83,8 @@ def _draw(u, v, w, faces, carried_in, number, away, what, carried):  # type: ign
             y = j + 0.5
             for i in range(i0, i1 + 1):
                 x = i + 0.5
-                p = ((ub - x) * (vc - y) - (vb - y) * (uc - x)) / area
-                q = ((uc - x) * (va - y) - (vc - y) * (ua - x)) / area
+                p = ((ub - x) * (vc - y) - (vb - y) * (uc - x)) * share
+                q = ((uc - x) * (va - y) - (vc - y) * (ua - x)) * share
                 r = 1.0 - p - q
                 if p < -1e-6 or q < -1e-6 or r < -1e-6:
                     continue

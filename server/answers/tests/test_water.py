@@ -1,6 +1,7 @@
 import io
 import json
 
+import numpy as np
 from PIL import Image
 from scenes.tests.scene_case import SceneCase
 
@@ -19,7 +20,11 @@ class Water(SceneCase):
                 answer = self.picture(query)
                 self.assertEqual(answer["Content-Type"], "image/png")
                 self.assertEqual(Image.open(io.BytesIO(answer.content)).size, size)
-        for query in ("?view=below", "?width=9000"):
+        quick = self.picture("?file=jpeg")
+        self.assertEqual(quick["Content-Type"], "image/jpeg")
+        exact = np.asarray(Image.open(io.BytesIO(self.picture().content)), dtype=float)
+        self.assertLess(np.abs(np.asarray(Image.open(io.BytesIO(quick.content)), dtype=float) - exact).mean(), 2.0)
+        for query in ("?view=below", "?width=9000", "?file=bmp"):
             with self.subTest(query):
                 self.assertEqual(self.picture(query).status_code, 422)
 

@@ -707,7 +707,7 @@ export interface paths {
         put?: never;
         /**
          * Show
-         * @description The piece as it will look, as a PNG; nothing is stored.
+         * @description The piece as it will look, exactly as a PNG, or sooner as a JPEG; nothing is stored.
          */
         post: operations["picture"];
         delete?: never;
@@ -6455,6 +6455,7 @@ export interface operations {
             query?: {
                 view?: "front" | "side" | "above";
                 width?: number;
+                file?: "png" | "jpeg";
             };
             header?: never;
             path?: never;

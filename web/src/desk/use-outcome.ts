@@ -82,7 +82,7 @@ export function usePicture(
       new LatestOnly<{ scene: Scene; view: "front" | "side" | "above" }, { address: string; view: string } | null>(
         async ({ scene, view: asked }) => {
           const { data } = await api.POST("/api/picture", {
-            params: { query: { view: asked, width: 720 } },
+            params: { query: { view: asked, width: 720, file: "jpeg" } },
             body: scene,
             parseAs: "blob",
           });

@@ -198,6 +198,7 @@ describe("Clarity", () => {
           ...SCENE.brief,
           habits: {
             measures: "mass",
+            scale_step_g: 0.1,
             stirs: "slow",
             pours: "low",
             rest_min: 2,

@@ -29,6 +29,7 @@ function open(scene = SCENE, answers: Record<string, unknown> = {}) {
 
 const MARKED = {
   measures: "volume",
+  scale_step_g: 0.1,
   stirs: "slow",
   pours: "low",
   rest_min: 2,
