@@ -34,6 +34,19 @@ class Differences(unittest.TestCase):
         self.assertIn("hotter", said(back.gives))
         self.assertEqual([line.depth_mm for line in there.new_lines], [150.0, 100.0, 50.0])
 
+    def test_what_it_asks_for_besides_is_told(self):
+        scene = quarry_pool()
+        asks = laid(scene, Way(tops_mm=(90.0, 60.0, 30.0, 0.0), box_c=30.0, **STAGED))
+        asks = asks.model_copy(update={"figures": [
+            one.model_copy(update={"holding": "wire"}) if one.id == "pike" else one for one in asks.figures
+        ]})
+        whole = said(beside(scene, asks).gives)
+        for words in ("warm box at 30 °C", "a fan", "a seal coat", "pike held another way"):
+            with self.subTest(words):
+                self.assertIn(words, whole)
+        back = beside(asks, scene)
+        self.assertNotIn("Asks for", said(back.gives + back.gains))
+
     def test_the_bed_is_named_where_most_bubbles_come_from_it(self):
         told = beside(quarry_pool(), changed(bed__sealed=False, brief__habits__rest_min=10))
         self.assertIn("the bed's pores", said(told.gains + told.gives + told.same))

@@ -55,7 +55,7 @@ def beside(
 ) -> Beside:
     """Two scenes of one piece, both as drafts."""
     first, second = (evaluate(scene, DRAFT, keeper, meshes=meshes) for scene in (before, after))
-    told = [one for one in _told(first, second) if one is not None]
+    told = [one for one in [*_told(first, second), *_asks(before, after)] if one is not None]
     return Beside(
         gains=[one.words for one in told if one.gain > 0], gives=[one.words for one in told if one.gain < 0],
         same=[one.words for one in told if one.gain == 0],
@@ -74,6 +74,23 @@ def _told(first: Outcome, second: Outcome) -> Iterator[_Said | None]:
     yield _lines(first, second)
     yield _bubbles(first, second)
     yield _resin(first, second)
+
+
+def _asks(before: Scene, after: Scene) -> Iterator[_Said]:
+    """What has to be there or done besides the pours, that the first plan does without."""
+    had, has = before.brief.room, after.brief.room
+    if has.warm_box_c is not None and has.warm_box_c != had.warm_box_c:
+        yield _Said(gain=-1, words=words("beside.box", warm_c=has.warm_box_c))
+    if has.fan and not had.fan:
+        yield _Said(gain=-1, words=words("beside.fan"))
+    if after.bed.sealed and not before.bed.sealed:
+        yield _Said(gain=-1, words=words("beside.seal"))
+    held = [
+        words("beside.held", name=two.name, way=two.holding.replace("_", " "))
+        for one, two in zip(before.figures, after.figures, strict=False) if one.holding != two.holding
+    ]
+    if held:
+        yield _Said(gain=-1, words=words("beside.holds", held=held))
 
 
 def _stops(first: Outcome, second: Outcome) -> Iterator[_Said]:

@@ -17,7 +17,7 @@ const HEAT = 150;
 const AXIS = 76;
 const RIGHT_WORDS = 210;
 const NARROW = 900;
-const MOST_HEIGHT = 212;
+const MOST_HEIGHT = 190;
 
 interface NewLine {
   depth_mm: number;
