@@ -41,7 +41,7 @@ class Differences(unittest.TestCase):
             one.model_copy(update={"holding": "wire"}) if one.id == "pike" else one for one in asks.figures
         ]})
         whole = said(beside(scene, asks).gives)
-        for words in ("warm box at 30 °C", "a fan", "a seal coat", "pike held another way"):
+        for words in ("warm box at 30 °C", "a fan", "a seal coat", "Held another way: the pike (wire)"):
             with self.subTest(words):
                 self.assertIn(words, whole)
         back = beside(asks, scene)

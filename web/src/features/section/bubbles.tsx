@@ -38,12 +38,11 @@ export function Bubbles({ frame, side }: { frame: Frame; side: boolean }) {
       })}
       {data.drawn_fraction < 1 ? (
         <Label
-          x={frame.x0 + frame.width_mm * frame.scale - 4}
-          y={frame.bottom - 6}
-          fontSize={12}
+          x={frame.x0 + 6}
+          y={frame.top - 6}
+          fontSize={13}
           fontStyle="italic"
-          textAnchor="end"
-          fill="var(--ink)"
+          fill="var(--soft)"
         >
           {`bubbles at true size, ${told}`}
         </Label>
