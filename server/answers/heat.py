@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from typing import Annotated
+
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router, Schema
+from pydantic import Field
 from shapes.actions import meshes_for
 from studio.said import said
 from studio.schemas import Refusal
 
+from gondola_core.bench.correcting import Correction, Weighed, corrected, weighed
+from gondola_core.bench.mixing import mass_ratio
 from gondola_core.cure.box import Surroundings
 from gondola_core.cure.cup import CupAnswer, stand_cup
 from gondola_core.learning.sheet import DataSheet, SheetFit, from_sheet
@@ -50,6 +56,25 @@ class CupAsked(Schema):
     mix_c: float
     room_c: float
     vessel: str = "cup"
+
+
+class PouredAsked(Schema):
+    """What a scale shows of a cup that was meant to be so much."""
+
+    resin: Resin
+    wanted_g: Annotated[float, Field(gt=0, le=50_000)]
+    mix_c: Annotated[float, Field(ge=5, le=60)]
+    scale_step_g: Annotated[float, Field(ge=0.001, le=10)]
+    part_a_g: float | None = None
+    part_b_g: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class AtTheScale:
+    """The cup as it is weighed, and what is to be done with what was poured; None where nothing was told."""
+
+    weighed: Weighed
+    correction: Correction | None
 
 
 class SheetRead(Schema):
@@ -101,3 +126,17 @@ def sheet(request: HttpRequest, payload: SheetRead) -> SheetFit:
         base_thickness=18 * MM,
     )
     return from_sheet(payload.sheet, like, around)
+
+
+@router.post("/cup/weigh", response={200: AtTheScale, 422: Refusal}, operation_id="at_the_scale")
+def weigh(request: HttpRequest, payload: PouredAsked) -> HttpResponse:
+    """What the scale is to show, and how an over-poured cup is put right."""
+    wanted_a = payload.wanted_g / (1.0 + mass_ratio(payload.resin))
+    correction = None
+    if payload.part_a_g is not None:
+        correction = corrected(
+            payload.resin, payload.part_a_g, payload.part_b_g or 0.0, payload.wanted_g, payload.mix_c
+        )
+    return said(request, AtTheScale(
+        weighed=weighed(payload.resin, wanted_a, payload.scale_step_g), correction=correction,
+    ))

@@ -63,3 +63,17 @@ class Heat(SceneCase):
                 )
                 self.assertEqual(refused.status_code, 422)
                 self.assertIn(words, refused.json()["message"])
+
+    def test_a_cup_at_the_scale_and_an_over_pour(self):
+        resin = load_library().resins["deep"].model_dump(mode="json")
+        asked = {"resin": resin, "wanted_g": 290.0, "mix_c": 25.0, "scale_step_g": 0.1}
+        plain = self.send("post", "/api/cup/weigh", asked).json()
+        self.assertIsNone(plain["correction"])
+        a, b = plain["weighed"]["part_a_g"], plain["weighed"]["part_b_g"]
+        self.assertAlmostEqual(a + b, 290.0, delta=0.2)
+        over = self.send("post", "/api/cup/weigh", asked | {"part_a_g": a + 12, "part_b_g": b}).json()["correction"]
+        self.assertEqual(over["add"], "b")
+        self.assertIn("of part B", over["do_words"])
+        refused = self.send("post", "/api/cup/weigh", asked | {"part_a_g": 0.0})
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("part A first", refused.json()["message"])

@@ -155,6 +155,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cup/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh
+         * @description What the scale is to show, and how an over-poured cup is put right.
+         */
+        post: operations["at_the_scale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cut-list/dxf": {
         parameters: {
             query?: never;
@@ -1256,6 +1276,14 @@ export interface components {
             now: string;
         };
         /**
+         * AtTheScale
+         * @description The cup as it is weighed, and what is to be done with what was poured; None where nothing was told.
+         */
+        AtTheScale: {
+            correction: components["schemas"]["Correction"] | null;
+            weighed: components["schemas"]["Weighed"];
+        };
+        /**
          * Base
          * @description What the piece stands on.
          */
@@ -1799,6 +1827,36 @@ export interface components {
              * @default 1
              */
             scatter_power: number;
+        };
+        /**
+         * Correction
+         * @description What was poured against the ratio.
+         *
+         *     error_fraction   (B/A)/(b/a) - 1
+         *     add, add_g       the part that is short and how much; None where it is right as far as anybody notices
+         *     take_out_g       of part A where no B has come to it yet, as another way
+         *     mix_g, over_g    the mix then, and how much it is over what was wanted
+         *     until_min        after the parts meet, while it still mixes in
+         */
+        Correction: {
+            /** Add */
+            add: ("a" | "b") | null;
+            /** Add G */
+            add_g: number;
+            /** Do Words */
+            do_words: string;
+            /** Error Fraction */
+            error_fraction: number;
+            /** Left Words */
+            left_words: string;
+            /** Mix G */
+            mix_g: number;
+            /** Over G */
+            over_g: number;
+            /** Take Out G */
+            take_out_g: number;
+            /** Until Min */
+            until_min: number;
         };
         /**
          * CupAnswer
@@ -3894,6 +3952,23 @@ export interface components {
             words: string;
         };
         /**
+         * PouredAsked
+         * @description What a scale shows of a cup that was meant to be so much.
+         */
+        PouredAsked: {
+            /** Mix C */
+            mix_c: number;
+            /** Part A G */
+            part_a_g?: number | null;
+            /** Part B G */
+            part_b_g?: number | null;
+            resin: components["schemas"]["Resin"];
+            /** Scale Step G */
+            scale_step_g: number;
+            /** Wanted G */
+            wanted_g: number;
+        };
+        /**
          * Problem
          * @description One field and what has to be changed in it.
          */
@@ -5145,6 +5220,20 @@ export interface components {
             way: string;
         };
         /**
+         * Weighed
+         * @description A cup as a scale shows it: part B is what the rounded part A asks for.
+         *
+         *     error_fraction  of the ratio, by what is rounded
+         */
+        Weighed: {
+            /** Error Fraction */
+            error_fraction: number;
+            /** Part A G */
+            part_a_g: number;
+            /** Part B G */
+            part_b_g: number;
+        };
+        /**
          * Whole
          * @description The piece as a whole; `resin_volume_ml` is what all pours take up.
          *
@@ -5540,6 +5629,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckRow"][];
+                };
+            };
+        };
+    };
+    at_the_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PouredAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtTheScale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

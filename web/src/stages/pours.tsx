@@ -3,7 +3,7 @@ import { Link } from "react-router";
 
 import { useChoice } from "../desk/choice";
 import { useDocument } from "../desk/document";
-import { Cup, FromSheet, Stager, WhyHot } from "../features/heat";
+import { Cup, FromSheet, Stager, Weighing, WhyHot } from "../features/heat";
 import { Air, Chances, Clarity, FineCheck, Lines, Order, PourInspector, PourTable } from "../features/pours";
 import type { Shown } from "./sounding-sheet";
 import type { Stage } from "./stage";
@@ -39,7 +39,15 @@ function PoursInspector() {
         { word: "lines", part: <Lines /> },
         { word: "order", part: <Order /> },
         { word: "how sure", part: <Chances /> },
-        { word: "cup", part: <Cup /> },
+        {
+          word: "cup",
+          part: (
+            <>
+              <Cup />
+              <Weighing />
+            </>
+          ),
+        },
         { word: "room", part: <Air /> },
         { word: "plans", part: <Staging /> },
         { word: "resin", part: <FromSheet /> },

@@ -40,7 +40,7 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "facts", "tack, hard, full cure, stress, bond"],
   ["pours", "bubbles", "stirring, rest, vacuum, pressure pot, what would help most"],
   ["pours", "how sure", "chances, draws, in how many of 100"],
-  ["pours", "cup", "heat in the cup, working time"],
+  ["pours", "cup", "heat in the cup, working time, at the scale, too much poured"],
   ["pours", "room", "fan, warm box"],
   ["pours", "lines", "colour, index, dust, rim, from each side"],
   ["pours", "order", "steps of the work, what before what, own steps"],

@@ -1,4 +1,4 @@
-import { act, screen, waitFor } from "@testing-library/react";
+import { act, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it, vi } from "vitest";
 
@@ -9,6 +9,7 @@ import { FromSheet } from "./from-sheet";
 import { HeatLayer } from "./heat-layer";
 import { PlacePlot } from "./place-plot";
 import { Stager } from "./stager";
+import { Weighing } from "./weighing";
 import { WhyHot } from "./why-hot";
 
 const CUP = {
@@ -169,5 +170,40 @@ describe("heat on the section", () => {
     expect(
       await screen.findByRole("img", { name: "Temperature of the touched place: 62 °C at its hottest" }),
     ).toBeInTheDocument();
+  });
+});
+
+describe("Weighing", () => {
+  const WEIGHED = { part_a_g: 197.8, part_b_g: 84.3, error_fraction: 0.0002 };
+  it("says what the scale is to show, and what to do with what was poured", async () => {
+    const asked = serve({
+      "POST /api/cup/weigh": (body: unknown) => ({
+        weighed: WEIGHED,
+        correction:
+          (body as { part_a_g?: number }).part_a_g === undefined
+            ? null
+            : {
+                error_fraction: -0.06,
+                add: "b",
+                add_g: 5.4,
+                take_out_g: 0,
+                mix_g: 300,
+                over_g: 18,
+                until_min: 4,
+                do_words: "Add 5.4 g of part B.",
+                left_words: "Left so, it stays soft.",
+              },
+      }),
+    });
+    lay(<Weighing />);
+    const group = within(await screen.findByRole("group", { name: "At the scale" }));
+    expect(group.getByText("197.8 g")).toBeInTheDocument();
+    expect(group.getByText("0.02 %")).toBeInTheDocument();
+    const field = group.getByLabelText("poured of A");
+    await userEvent.clear(field);
+    await userEvent.type(field, "210{Enter}");
+    expect(await group.findByText("Add 5.4 g of part B.")).toBeInTheDocument();
+    expect(group.getByText("Left so, it stays soft.")).toBeInTheDocument();
+    expect(asked.at(-1)?.body).toMatchObject({ part_a_g: 210, part_b_g: 84.3 });
   });
 });

@@ -4,3 +4,4 @@ export { HeatLayer } from "./heat-layer";
 export { PlacePlot } from "./place-plot";
 export { Stager } from "./stager";
 export { WhyHot } from "./why-hot";
+export { Weighing } from "./weighing";

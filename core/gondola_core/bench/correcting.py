@@ -1,0 +1,104 @@
+"""At the scale: what it shows of a cup, and what to do when too much of a part was poured."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..cure.kinetics import arrhenius_factor
+from ..errors import GondolaError
+from ..materials import Resin
+from ..words import Words, words
+from .mixing import mass_ratio
+
+NOTICED, SOFT, RUBBERY = 0.02, 0.05, 0.10
+"""Errors of the ratio from which a set resin is a little softer, clearly soft, and hardly sets. Source: own_geometry"""
+SOFTENS_K = (3.0, 5.0)
+"""By how much the glass temperature falls at an error of some percent. Source: own_geometry"""
+MIXES_IN = 0.1
+"""Share of the working time within which what is added still mixes in. Source: own_geometry"""
+MOST_POURED_G = 50_000.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Weighed:
+    """A cup as a scale shows it: part B is what the rounded part A asks for.
+
+    error_fraction  of the ratio, by what is rounded
+    """
+
+    part_a_g: float
+    part_b_g: float
+    error_fraction: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Correction:
+    """What was poured against the ratio.
+
+    error_fraction   (B/A)/(b/a) - 1
+    add, add_g       the part that is short and how much; None where it is right as far as anybody notices
+    take_out_g       of part A where no B has come to it yet, as another way
+    mix_g, over_g    the mix then, and how much it is over what was wanted
+    until_min        after the parts meet, while it still mixes in
+    """
+
+    error_fraction: float
+    add: Literal["a", "b"] | None
+    add_g: float
+    take_out_g: float
+    mix_g: float
+    over_g: float
+    until_min: float
+    left_words: Words
+    do_words: Words
+
+
+def ratio_error(resin: Resin, part_a_g: float, part_b_g: float) -> float:
+    """(B/A)/(b/a) - 1. Source: definition"""
+    return part_b_g / part_a_g / mass_ratio(resin) - 1.0
+
+
+def weighed(resin: Resin, part_a_g: float, step_g: float) -> Weighed:
+    """A to the scale's step; B from that A, rounded too. Source: own_geometry"""
+    a = max(step_g, round(part_a_g / step_g) * step_g)
+    b = max(step_g, round(a * mass_ratio(resin) / step_g) * step_g)
+    return Weighed(
+        part_a_g=round(a, 4), part_b_g=round(b, 4), error_fraction=round(ratio_error(resin, a, b), 5)
+    )
+
+
+def corrected(resin: Resin, part_a_g: float, part_b_g: float, wanted_g: float, mix_c: float) -> Correction:
+    """How a cup is put right: by adding the part that is short, never by taking out of what is mixed.
+
+    GondolaError where nothing was poured, or more than anybody mixes.
+    Source: own_geometry
+    """
+    if part_a_g <= 0 or part_b_g < 0 or part_a_g + part_b_g > MOST_POURED_G:
+        raise GondolaError(words("refusals.poured", most=MOST_POURED_G), "part_a_g")
+    ratio = mass_ratio(resin)
+    error = ratio_error(resin, part_a_g, part_b_g)
+    short_b = part_a_g * ratio - part_b_g
+    add: Literal["a", "b"] = "b" if short_b > 0 else "a"
+    add_g = short_b if short_b > 0 else part_b_g / ratio - part_a_g
+    wanted_a = wanted_g / (1.0 + ratio)
+    until = MIXES_IN * resin.working_min / float(arrhenius_factor(mix_c, resin.activation_1_kj_mol))
+    alright, begun = abs(error) < NOTICED, part_b_g > 0
+    mix = part_a_g + part_b_g + (0.0 if alright else add_g)
+    take_out = 0.0 if begun else max(0.0, part_a_g - wanted_a)
+    kind = "right" if alright else "b_to_come" if not begun else f"add_{add}"
+    return Correction(
+        error_fraction=round(error, 4), add=None if alright else add, add_g=0.0 if alright else round(add_g, 2),
+        take_out_g=round(take_out, 2), mix_g=round(mix, 2), over_g=round(max(0.0, mix - wanted_g), 2),
+        until_min=round(until, 1), left_words=_left(error) if begun else words("correcting.no_b"),
+        do_words=words(
+            f"correcting.{kind}", add=add_g, mix=mix, over=max(0.0, mix - wanted_g), until=until, out=take_out
+        ),
+    )
+
+
+def _left(error: float) -> Words:
+    """What becomes of the resin if it is left as it is. Source: own_geometry"""
+    size = abs(error)
+    kind = "none" if size < NOTICED else "little" if size < SOFT else "soft" if size < RUBBERY else "rubbery"
+    return words(f"correcting.left_{kind}", which="A" if error < 0 else "B", by=SOFTENS_K)
