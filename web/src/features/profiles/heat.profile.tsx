@@ -3,6 +3,7 @@ import { between, span } from "../../sounding/scales";
 import { temperatureFigure, temperatureText, temperatureUnit } from "../../units/display";
 import { useCursor } from "../../desk/cursor";
 import { useDocument } from "../../desk/document";
+import { peakBand, useDrawn } from "../../desk/drawn";
 import { Ends, type ProfilePart } from "./profile-part";
 
 const HOTTEST_SHOWN_C = 120;
@@ -11,6 +12,7 @@ const HOTTEST_SHOWN_C = 120;
 function Heat({ x, width }: { x: number; width: number }) {
   const { outcome, units } = useDocument();
   const { heat, limits } = outcome;
+  const band = peakBand(outcome, useDrawn());
   const limit = limits.reduce((least, one) => (one.limit_c < least.limit_c ? one : least));
   const [low, top] = span([...heat.high_c, ...heat.low_c], [18, limit.limit_c + 8]);
   const high = Math.min(HOTTEST_SHOWN_C, top);
@@ -20,7 +22,7 @@ function Heat({ x, width }: { x: number; width: number }) {
   );
   return (
     <Profile x={x} width={width} title="heat" under={`peak ${temperatureUnit(units)}, now`}>
-      <Band {...frame} low={heat.low_c} high={heat.high_c} ink="var(--caution-wash)" />
+      <Band {...frame} low={band.low_c} high={band.high_c} ink="var(--caution-wash)" />
       {others.map((one) => (
         <Limit
           key={`${one.name}${one.limit_c}`}

@@ -1,7 +1,7 @@
 import { useChoice } from "../../desk/choice";
 import { useCursor, useCursorHands } from "../../desk/cursor";
 import { useDocument } from "../../desk/document";
-import { inHundred, useDrawn } from "../../desk/drawn";
+import { inHundred, useDrawn, withDrawnWindows } from "../../desk/drawn";
 import { Label } from "../../sounding/label";
 import { Box } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
@@ -142,10 +142,11 @@ function Work({ time }: { time: Scale }) {
   );
 }
 
-function PourBar({ pour, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
+function PourBar({ pour: quick, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
   const desk = useDocument();
   const choice = useChoice();
   const drawn = useDrawn();
+  const pour = withDrawnWindows(quick, drawn);
   const flame = desk.outcome.clarity.find((one) => one.pour_number === pour.number)?.flame;
   const chance = drawn?.pours.find((one) => one.pour_number === pour.number - 1)?.bonds_fraction ?? null;
   const from = useRef<{ scene: Scene; wait_h: number; last: Scene } | null>(null);
