@@ -10,7 +10,7 @@ import numpy as np
 
 from ..dam import DamFacts
 from ..scene.brief import Side
-from ..tint import Seen, seam_seen, seam_steps, water_of
+from ..tint import Seam, Seen, seam_seen, seam_steps, water_of
 from ..tint.colour import reflectance_of_hex
 from ..tint.lines import (
     Joint,
@@ -29,7 +29,7 @@ from .bodies import BODIES, FigureBody
 from .dam import DAM
 from .joints import JOINTS, PourJoint
 from .reading import Reading
-from .water import WATER_PATHS
+from .water import SEAMS, WATER_PATHS
 
 PartName = Literal["colour", "index", "dust", "climb", "shrink"]
 
@@ -68,8 +68,10 @@ class Line:
     sides: list[LineSide]
 
 
-def _lines(scene: Any, joints: list[PourJoint], dam: DamFacts, bodies: list[FigureBody]) -> list[Line]:
-    colours = _colours(scene)
+def _lines(
+    scene: Any, joints: list[PourJoint], dam: DamFacts, bodies: list[FigureBody], seams: list[Seam]
+) -> list[Line]:
+    colours = _colours(scene, seams)
     found = []
     for index, (below, above) in enumerate(pairwise(scene.pours)):
         joint = _joint(scene, below, above, joints[index + 1], dam)
@@ -82,16 +84,19 @@ def _lines(scene: Any, joints: list[PourJoint], dam: DamFacts, bodies: list[Figu
     return found
 
 
-def _colours(scene: Any) -> dict[str, list[float]]:
-    """Colour step of every line by side, from the bottom up; from above there is none."""
-    water = water_of(scene)
-    wall = reflectance_of_hex(scene.brief.backdrop_srgb)
+def _colours(scene: Any, seams: list[Seam]) -> dict[str, list[float]]:
+    """Colour step of every line by side, from the bottom up; from above there is none.
+
+    seams  the steps against the back wall, which front and back see
+    """
     soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
-    across = {_along(scene, side) for side in scene.brief.viewing_sides}
-    steps = {
-        path_mm: [float(one) / soft for one in seam_steps(replace(water, behind=path_mm * MM), wall)[::-1]]
-        for path_mm in across if path_mm
-    }
+    steps = {float(scene.tank.inner_behind_mm): [one.seam_de00 / soft for one in seams]}
+    others = {_along(scene, side) for side in scene.brief.viewing_sides} - {0.0, *steps}
+    if others:
+        water, wall = water_of(scene), reflectance_of_hex(scene.brief.backdrop_srgb)
+        for path_mm in others:
+            seen = seam_steps(replace(water, behind=path_mm * MM), wall)[::-1]
+            steps[path_mm] = [float(one) / soft for one in seen]
     return {
         side: steps.get(_along(scene, side), [0.0] * (len(scene.pours) - 1)) for side in scene.brief.viewing_sides
     }
@@ -154,7 +159,7 @@ def _hidden(scene: Any, side: Side, depth_mm: float, bodies: list[FigureBody]) -
 
 
 LINES = Answer(
-    name="lines", needs=(JOINTS, DAM, BODIES), by=_lines,
+    name="lines", needs=(JOINTS, DAM, BODIES, SEAMS), by=_lines,
     reads=Reading(
         *WATER_PATHS, "brief.feather_mm", "brief.viewing_mm", "brief.viewing_sides", "brief.habits", "pours.wait_h",
         "resins.refractive_index", "resins.shrink_fraction", "resins.gel_degree",

@@ -252,9 +252,9 @@ def pour_places(
     """
     found = []
     bottom = 0.0
+    air_from = np.where(free.above >= 0, air_from_mm(free), np.inf)
     for line in tops_mm:
         low = np.maximum(free.low, bottom)
-        air_from = np.where(free.above >= 0, air_from_mm(free), np.inf)
         top = np.minimum(np.minimum(free.high, line), air_from)
         # a hollow whose rim lies above the line stays dry for now
         fresh = np.flatnonzero((top > low + 1e-6) & (free.rim_mm < line))
