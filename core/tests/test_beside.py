@@ -47,6 +47,11 @@ class Differences(unittest.TestCase):
         back = beside(asks, scene)
         self.assertNotIn("Asks for", said(back.gives + back.gains))
 
+    def test_a_layer_that_is_to_be_abraded_is_told(self):
+        late = changed(pours__2__wait_h=150.0)
+        self.assertIn("until pour 2 is hard", said(beside(quarry_pool(), late).gives))
+        self.assertNotIn("abrade", said(beside(late, quarry_pool()).gives))
+
     def test_the_bed_is_named_where_most_bubbles_come_from_it(self):
         told = beside(quarry_pool(), changed(bed__sealed=False, brief__habits__rest_min=10))
         self.assertIn("the bed's pores", said(told.gains + told.gives + told.same))

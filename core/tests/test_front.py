@@ -16,7 +16,7 @@ from gondola_core.studies.front import GOALS, front_for
 from gondola_core.studies.front.plans import alike, likely, most_unlike, ordered, stops_told
 from gondola_core.studies.front.screen import Screen, sessions
 from gondola_core.studies.front.search import Search, dominates, joined
-from gondola_core.studies.front.way import THINNEST_MM, Way, even_tops, laid, way_of
+from gondola_core.studies.front.way import AFTER_HARD, THINNEST_MM, Way, even_tops, laid, way_of
 
 
 def way(tops=(30.0, 0.0), **more):
@@ -63,6 +63,12 @@ class Screening(unittest.TestCase):
     def test_a_later_pour_is_surer_not_to_be_early(self):
         early, late = (self.screen(way(aim=aim)).stop_fraction for aim in (0.05, 0.6))
         self.assertLess(late, early)
+
+    def test_who_waits_until_it_is_hard_comes_after_the_tack_and_is_not_called_early_or_late(self):
+        late = self.screen(way(aim=AFTER_HARD))
+        self.assertGreater(late.scene.pours[1].wait_h, late.cures[0].tack_closes_h)
+        self.assertEqual(late.stops, ())
+        self.assertLess(late.stop_fraction, self.two.stop_fraction + 1e-9)
 
     def test_waits_meet_the_tack(self):
         start = self.two.scene.pours[1].wait_h
@@ -185,6 +191,7 @@ class Weekends(unittest.TestCase):
             with self.subTest(plan.name):
                 pours = taken(scene, plan.remedy).pours
                 self.assertTrue(all(is_free(saturday, free, at) for at in pour_starts_h(pours)))
+                self.assertLess(plan.stop_fraction, 0.5)
 
 
 class Bound(unittest.TestCase):

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
 
+from ..answers.joints import Meets
 from ..answers.kept import Keeper
 from ..answers.lines import Line
 from ..answers.pours import PourOutcome
@@ -70,6 +71,7 @@ def _told(first: Outcome, second: Outcome) -> Iterator[_Said | None]:
     yield from _stops(first, second)
     yield _heat(first, second)
     yield _days(first, second)
+    yield _abraded(first, second)
     yield _sessions(first, second)
     yield _lines(first, second)
     yield _bubbles(first, second)
@@ -141,6 +143,16 @@ def _days(first: Outcome, second: Outcome) -> _Said | None:
     if abs(by) < SAME_D:
         return _Said(gain=0, words=words("beside.days_same", days=has / 24))
     return _Said(gain=-by, words=words("beside.later" if by > 0 else "beside.sooner", by=abs(by), days=has / 24))
+
+
+def _abraded(first: Outcome, second: Outcome) -> _Said | None:
+    """Layers that are hard when the next one comes, and were not before."""
+    had, has = (
+        [pour.number - 1 for pour in one.pours if pour.joint.meets is Meets.TOO_LATE] for one in (first, second)
+    )
+    if len(has) <= len(had):
+        return None
+    return _Said(gain=-1, words=words("beside.abrade", pours=[str(number) for number in has]))
 
 
 def _sessions(first: Outcome, second: Outcome) -> _Said | None:

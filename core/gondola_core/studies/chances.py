@@ -80,7 +80,8 @@ class Trouble:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Chances:
-    """Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong."""
+    """Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong
+    that is not planned so."""
 
     draws_count: int
     trouble_fraction: float
@@ -149,6 +150,8 @@ def chances(
     found: Counter[tuple[str, int | None]] = Counter()
     cures, spoilt = [], 0
     extents = [(body.least, body.most) for body in book.ask(BODIES)]
+    # a pour that waits until the one below is hard is meant to come after its tack
+    planned = {(one.code, finding.where.pour_number) for one, finding in found_in(book, [CHECKS["too_late"]])}
     usually = lost_figures(scene, None, extents)
     for at, draw in enumerate(draws_of(scene, count, seed, ratio_spread(scene, book.ask(CUPS)))):
         told(at / count)
@@ -163,7 +166,7 @@ def chances(
         }
         lost = lost_figures(scene, draw, extents) - usually
         found.update(wrong | {(LOST, None) for _ in lost})
-        spoilt += bool(wrong)
+        spoilt += bool(wrong - planned)
     told(1.0)
     return Chances(
         draws_count=count,

@@ -111,7 +111,7 @@ def waits_for(
 
     Where no free hour meets that tack, to the first one after it is hard: it is then abraded first.
     planned_h  what stays where the march knows no window
-    aim        share of the tack at which it is wished
+    aim        share of the tack at which it is wished; over 1: after the layer below is hard, to be abraded
     """
     waits, start = [0.0], 0.0
     for cure, planned in zip(cures, planned_h[1:], strict=True):
@@ -127,7 +127,7 @@ def _begins_h(brief: Brief, start_h: float, cure: PourCure | None, aim: float) -
         return None
     opens, closes = start_h + cure.tack_opens_h, start_h + cure.tack_closes_h
     edge, wished = EDGE_SHARE * (closes - opens), opens + aim * (closes - opens)
-    for low, high in ((opens + edge, closes - edge), (opens, closes)):
+    for low, high in ((opens + edge, closes - edge), (opens, closes)) if aim <= 1 else ():
         at = free_moment_h(brief.first_pour_at, brief.free, low, high, wished)
         if at is not None:
             return at

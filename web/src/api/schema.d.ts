@@ -1718,7 +1718,8 @@ export interface components {
         };
         /**
          * Chances
-         * @description Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong.
+         * @description Bands and troubles of a scene over its draws; trouble_fraction: draws in which anything goes wrong
+         *     that is not planned so.
          */
         Chances: {
             /** Draws Count */

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ...answers.book import Book
@@ -16,6 +16,8 @@ from ..laying import MOST_POURS
 from .screen import Screen, Screened
 from .way import THINNEST_MM, Way, even_tops
 
+NEARLY = 0.99
+"""Share that is told while changes are tried."""
 LOWER = (0.8, 0.6)
 """Fill lines that are tried, over the one that is planned. Source: assumed"""
 MORE_POURS = 4
@@ -32,12 +34,12 @@ class Freed:
     remedy: Remedy
 
 
-def freeing(scene: Scene, base: Book, resin_ids: list[str]) -> list[Freed]:
-    """Changes that were tried, those that clear every stop first."""
+def freeing(scene: Scene, base: Book, resin_ids: list[str], told: Callable[[float], None]) -> list[Freed]:
+    """Changes that were tried, those that clear every stop first; `told` is called with each way, and may end it."""
     found = []
     for change, more in _changes(scene):
         changed = apply_edit(scene, change.operations, change.digest)
-        best = _best(base.other(changed), [*resin_ids, *more])
+        best = _best(base.other(changed), [*resin_ids, *more], told)
         units = reader_units(scene.brief.units)
         found.append(Freed(
             words=change.words.said(units), clears=best is not None and not best.stops,
@@ -46,7 +48,7 @@ def freeing(scene: Scene, base: Book, resin_ids: list[str]) -> list[Freed]:
     return sorted(found, key=lambda one: (not one.clears, one.stops_count))
 
 
-def _best(book: Book, resin_ids: list[str]) -> Screened | None:
+def _best(book: Book, resin_ids: list[str], told: Callable[[float], None]) -> Screened | None:
     """The even way with the fewest stops, the first that has none."""
     scene, best, screen = book.scene, None, Screen(book)
     fill = scene.tank.fill_height_mm
@@ -58,6 +60,7 @@ def _best(book: Book, resin_ids: list[str]) -> Screened | None:
                 break
             way = Way(tops_mm=even_tops(fill, count), resin_ids=(resin_id,) * count,
                       mix_c=round(min(30.0, max(18.0, scene.brief.room.mean_c)), 1), fan=True, sealed=True, aim=0.3)
+            told(NEARLY)
             made = screen(way)
             if best is None or len(made.stops) < len(best.stops):
                 best = made

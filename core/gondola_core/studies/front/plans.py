@@ -120,7 +120,7 @@ def front_for(
     made = showing.best(matters)
     shown = named(made, own, matters, units)
     clear = any(one.clear for one in [*shown, own])
-    frees: list[Freed] = [] if clear else freeing(scene, base, resin_ids)
+    frees: list[Freed] = [] if clear else freeing(scene, base, resin_ids, told)
     told(1.0)
     return Front(
         plans_count=len(search.seen), cost_is="mass" if scene.brief.price_per_kg is None else "money",
@@ -399,7 +399,8 @@ def _given_up(one: Plan, best: dict[Goal, float], worst: dict[Goal, float]) -> W
     if most is None or lost[most] <= 0:
         return words("front.gives_nothing")
     own = _NUMBERS[most](one)
-    return words(f"front.gives_{most}", own=own, best=best[most], more=own - best[most])
+    more = own - best[most]
+    return words(f"front.gives_{most}", own=own, best=best[most], more=round(more) if most == "fewest" else more)
 
 
 def front_json(front: Front) -> bytes:

@@ -36,6 +36,7 @@ SETTLE, SETTLED_H = 1, 2.5
 """Further marches in which waits settle, and what they may still be off."""
 MEAN_LATE = 0.8
 """Mean of how late a person comes, over its standard deviation: half a normal. Source: definition"""
+LEAST_SPREAD_H = 1e-3
 LEAST_SPREAD_K = 0.5
 """No peak is known better. Source: own_march"""
 SESSION_H = 3.0
@@ -170,11 +171,23 @@ def margins_of(book: Book, heat: Heat) -> list[Margin]:
     for stress in book.ask(STRESSES):
         if stress is not None:
             found.append(Margin(code="may_crack", over=stress.stress_index - CRACKS_AT, spread=STRESS_SPREAD))
+    return found + joint_margins(scene, heat)
+
+
+def joint_margins(scene: Scene, heat: Heat) -> list[Margin]:
+    """Pours that may come before the tack of the one below, or slip out of it; not those that wait until it is hard."""
+    found = []
     for below, pour, cure in zip(scene.pours, scene.pours[1:], heat.cures, strict=False):
-        if cure is not None and cure.tack_opens_h is not None:
-            rate = scene.resin_of(below).rate_spread_fraction / COVERS
-            found.append(Margin(code="too_early", over=cure.tack_opens_h - pour.wait_h - MEAN_LATE * LATE_H,
-                                spread=max(LATE_H / 2, cure.tack_opens_h * rate)))
+        if cure is None or cure.tack_opens_h is None:
+            continue
+        rate = scene.resin_of(below).rate_spread_fraction / COVERS
+        comes = pour.wait_h + MEAN_LATE * LATE_H
+        found.append(Margin(code="too_early", over=cure.tack_opens_h - comes,
+                            spread=max(LATE_H / 2, cure.tack_opens_h * rate)))
+        if cure.tack_closes_h is not None and pour.wait_h <= cure.tack_closes_h:
+            # what is planned inside the window and may slip out of it
+            over = min(comes - cure.tack_closes_h, -LEAST_SPREAD_H)
+            found.append(Margin(code="too_late", over=over, spread=max(LATE_H / 2, cure.tack_closes_h * rate)))
     return found
 
 

@@ -15,7 +15,7 @@ from ...cure.moments import PourCure
 from ...scene import Scene
 from ..laying import COOLEST_MIX_C, MOST_POURS, WARMEST_MIX_C
 from .screen import Screen, Screened, crosses
-from .way import THINNEST_MM, Way, even_tops
+from .way import AFTER_HARD, THINNEST_MM, Way, even_tops
 
 Array = NDArray[np.float64]
 Told = Callable[[float], None]
@@ -119,6 +119,8 @@ class Search:
                                                         (0.5, True, kept)]
         if kept is None and self.scene.brief.room.mean_c < COOL_C:
             airs += [(0.4, False, box_c) for box_c in BOXES_C]
+        if self.scene.brief.free is not None:
+            airs.append((AFTER_HARD, False, kept))
         return airs
 
     def _changed(self, way: Way) -> Way:
@@ -149,7 +151,7 @@ class Search:
         if kind == 7:
             boxes = [None, *BOXES_C]
             return replace(way, box_c=boxes[int(self.random.integers(len(boxes)))])
-        return replace(way, aim=float(self.random.choice([0.2, 0.3, 0.4, 0.5, 0.6, 0.7])))
+        return replace(way, aim=float(self.random.choice([0.2, 0.3, 0.4, 0.5, 0.6, 0.7, AFTER_HARD])))
 
     def _moved(self, way: Way, at: int, by_mm: float) -> Way:
         tops = list(way.tops_mm)

@@ -8,6 +8,8 @@ from ...scene import Pour, Scene
 from ...scene.edits import USUAL_WAIT_H
 from ..laying import doses_between
 
+AFTER_HARD = 2.0
+"""Aim of whoever waits until a layer is hard."""
 THINNEST_MM = 4.0
 """A pour this thin covers itself, twice over. Source: own_geometry"""
 
@@ -22,7 +24,7 @@ class Way:
     fan         air moved over the piece
     box_c       a warm box around it at this temperature; None for the room as it is
     sealed      the bed sealed before
-    aim         share of the tack window at which the next pour is wished
+    aim         share of the tack window at which the next pour is wished; over 1: once it is hard, and abraded
     """
 
     tops_mm: tuple[float, ...]
