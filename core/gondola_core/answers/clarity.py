@@ -32,10 +32,11 @@ from ..words import Words, words
 from .answer import Answer
 from .bodies import BODIES, FigureBody
 from .cups import CUPS, Cup
-from .fills import VOLUMES, Volumes
+from .fills import VOLUMES, Volumes, covered_by
 from .heat import HEAT, Heat
 from .reading import Reading
 from .setting import SEALED_LETS_THROUGH
+from .sides import along_mm
 
 FEWEST_ROWS = 2
 """Rows of history from which something is told of how a pour flows."""
@@ -129,7 +130,7 @@ class Case:
 
 
 def _clarity(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]) -> list[PourClarity]:
-    path = sight_path(scene)
+    path = along_mm(scene, scene.brief.viewing_sides[0]) * MM
     return [
         _told(number, case_of(scene, number, heat, volumes, cups, bodies), scene.bed.sealed, path)
         for number in range(1, len(scene.pours) + 1)
@@ -138,18 +139,10 @@ def _clarity(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: 
 
 def _veils(scene: Any, heat: Heat, volumes: Volumes, cups: list[Cup], bodies: list[FigureBody]) -> list[float]:
     """Share of the sight through each pour that bubbles stand before."""
-    path = sight_path(scene)
+    path = along_mm(scene, scene.brief.viewing_sides[0]) * MM
     return [
         case_of(scene, number, heat, volumes, cups, bodies).veil(path) for number in range(1, len(scene.pours) + 1)
     ]
-
-
-def sight_path(scene: Any) -> float:
-    """How far one looks through the resin, along the side the piece is mostly seen from [m]."""
-    tank, side = scene.tank, scene.brief.viewing_sides[0]
-    if side == "above":
-        return float(tank.fill_height_mm) * MM
-    return float(tank.inner_behind_mm if side in ("front", "back") else tank.inner_width_mm) * MM
 
 
 def case_of(
@@ -221,10 +214,7 @@ def _middle(plane: Any) -> Any:
 
 def _met_by(scene: Any, index: int, bodies: list[FigureBody]) -> list[int]:
     """Figures whose foot a pour covers."""
-    fill = scene.tank.fill_height_mm
-    floor = scene.pours[index - 1].top_depth_mm if index else fill
-    top = scene.pours[index].top_depth_mm
-    return [at for at, body in enumerate(bodies) if top < fill - float(body.least[2]) <= floor + 1e-6]
+    return [at for at, number in enumerate(covered_by(scene, bodies)) if number == index + 1]
 
 
 def _figures_gas_ml(scene: Any, index: int, heat: Heat, bodies: list[FigureBody]) -> float:

@@ -12,7 +12,7 @@ from ..dam import DamFacts
 from .answer import Answer
 from .bodies import BODIES, FigureBody
 from .dam import DAM
-from .fills import VOLUMES, Volumes, lines_mm
+from .fills import VOLUMES, Volumes, covered_by
 from .reading import Reading
 
 
@@ -47,8 +47,8 @@ def _doses(scene: Any, cups: list[Cup]) -> list[MeasuredPour]:
 
 def _hands(scene: Any, cups: list[Cup], volumes: Volumes, bodies: list[FigureBody]) -> list[HandsOn]:
     """A figure counts with the pour that covers its foot."""
-    lines = lines_mm(scene)[1:]
-    met = [sum(float(body.least[2]) >= line for line in lines[:-1]) for body in bodies]
+    last = len(scene.pours)
+    met = [(number or last) - 1 for number in covered_by(scene, bodies)]
     return [
         hands_on(scene, index, cup.mix, float(volumes.resin_ml[index]), met.count(index))
         for index, cup in enumerate(cups)

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from ..shape.columns import ColumnSpans, free_surface_cm2, free_volume_ml
 from ..shape.floods import FreeSpans, wet_and_trapped_ml
 from .answer import Answer
+from .bodies import FigureBody
 from .flood import FLOOD, SPANS
 from .reading import Reading, SceneExtract
 
@@ -38,6 +39,15 @@ class Volumes:
 def lines_mm(scene: Any) -> list[float]:
     """Height of each pour's line above the floor, from the floor's own 0 up."""
     return [0.0, *(scene.tank.fill_height_mm - pour.top_depth_mm for pour in scene.pours)]
+
+
+def covered_by(scene: Any, bodies: list[FigureBody]) -> list[int | None]:
+    """Number of the pour whose resin first meets each figure; None for one that stands above them all."""
+    lines = lines_mm(scene)[1:]
+    return [
+        next((number for number, line in enumerate(lines, start=1) if float(body.least[2]) < line), None)
+        for body in bodies
+    ]
 
 
 def liquid_depth_mm(free: FreeSpans, floor_mm: float, line_mm: float) -> float:

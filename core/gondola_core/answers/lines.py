@@ -29,6 +29,7 @@ from .bodies import BODIES, FigureBody
 from .dam import DAM
 from .joints import JOINTS, PourJoint
 from .reading import Reading
+from .sides import along_mm
 from .water import SEAMS, WATER_PATHS
 
 PartName = Literal["colour", "index", "dust", "climb", "shrink"]
@@ -91,22 +92,15 @@ def _colours(scene: Any, seams: list[Seam]) -> dict[str, list[float]]:
     """
     soft = feather_gain(scene.brief.feather_mm, scene.brief.viewing_mm)
     steps = {float(scene.tank.inner_behind_mm): [one.seam_de00 / soft for one in seams]}
-    others = {_along(scene, side) for side in scene.brief.viewing_sides} - {0.0, *steps}
+    flat = [0.0] * (len(scene.pours) - 1)
+    level = [side for side in scene.brief.viewing_sides if side != "above"]
+    others = {along_mm(scene, side) for side in level} - set(steps)
     if others:
         water, wall = water_of(scene), reflectance_of_hex(scene.brief.backdrop_srgb)
         for path_mm in others:
             seen = seam_steps(replace(water, behind=path_mm * MM), wall)[::-1]
             steps[path_mm] = [float(one) / soft for one in seen]
-    return {
-        side: steps.get(_along(scene, side), [0.0] * (len(scene.pours) - 1)) for side in scene.brief.viewing_sides
-    }
-
-
-def _along(scene: Any, side: Side) -> float:
-    """How far one looks through the resin from a side [mm]; 0 from above, where lines lie flat."""
-    if side == "above":
-        return 0.0
-    return float(scene.tank.inner_behind_mm if side in ("front", "back") else scene.tank.inner_width_mm)
+    return {side: steps[along_mm(scene, side)] if side in level else flat for side in scene.brief.viewing_sides}
 
 
 def _joint(scene: Any, below: Any, above: Any, joint: PourJoint, dam: DamFacts) -> Joint:
@@ -124,7 +118,7 @@ def _joint(scene: Any, below: Any, above: Any, joint: PourJoint, dam: DamFacts) 
 def _side(
     scene: Any, side: Side, depth_mm: float, joint: Joint, colour_de00: float, bodies: list[FigureBody]
 ) -> LineSide:
-    path_mm = _along(scene, side)
+    path_mm = along_mm(scene, side)
     if side == "above":
         drawn: dict[PartName, float] = {"dust": dust_from_above_de00(joint)}
     else:

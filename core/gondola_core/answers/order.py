@@ -10,7 +10,7 @@ from ..scene.schedule import pour_starts_h
 from ..words import Words
 from .answer import Answer
 from .bodies import BODIES, FigureBody
-from .fills import lines_mm
+from .fills import covered_by
 from .heat import HEAT, Heat
 from .reading import Reading
 
@@ -35,15 +35,6 @@ class Order:
 
     steps: list[Step]
     broken: list[Rule]
-
-
-def covered_by(scene: Any, bodies: list[FigureBody]) -> list[int | None]:
-    """Number of the pour whose resin first meets each figure; None for one that stands above them all."""
-    lines = lines_mm(scene)[1:]
-    return [
-        next((number for number, line in enumerate(lines, start=1) if float(body.least[2]) < line), None)
-        for body in bodies
-    ]
 
 
 def _order(scene: Any, heat: Heat, bodies: list[FigureBody]) -> Order:

@@ -19,9 +19,11 @@ LEVEL_DEG = 10.0
 BATCH_STEP = 2e-4
 """Step in index between two cups of one resin: a hundredth off in ratio. Source: assumed"""
 INDEX = 1.55
+"""Of set epoxy. Source: own_geometry"""
 SPECKS_PER_CM2_H = {False: 0.2, True: 0.02}
 """Specks that settle in an hour on an open face, and on a covered one. Source: assumed"""
 SPECK_MM = 0.05
+"""Across a speck of house dust. Source: assumed"""
 RESOLVED = 1 / 3000
 """Height that an eye makes out, over its distance: 0.1 mm at 300 mm. Source: own_geometry"""
 UNBONDED_SHARE = 0.1
