@@ -47,6 +47,10 @@ class Differences(unittest.TestCase):
         back = beside(asks, scene)
         self.assertNotIn("Asks for", said(back.gives + back.gains))
 
+    def test_a_seal_coat_is_a_session_in_words_as_it_is_in_the_table(self):
+        whole = beside(quarry_pool(), changed(bed__sealed=True))
+        self.assertIn("1 session more at the bench: the seal coat", said(whole.gives))
+
     def test_a_layer_that_is_to_be_abraded_is_told(self):
         late = changed(pours__2__wait_h=150.0)
         self.assertIn("until pour 2 is hard", said(beside(quarry_pool(), late).gives))
@@ -62,4 +66,4 @@ class Differences(unittest.TestCase):
         told = beside(scene, laid(scene, Way(tops_mm=tops, **{**STAGED, "resin_ids": ("deep",) * 5})))
         self.assertEqual([line.depth_mm for line in told.new_lines], [66.0])
         self.assertRegex(str(told.new_lines[0].words), r"from the (front|left|right)")
-        self.assertIn("1 session more", said(told.gives))
+        self.assertIn("2 sessions more", said(told.gives))

@@ -9,9 +9,13 @@ from gondola_core.answers.book import Book
 from gondola_core.answers.kept import Keeper
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import FINE, evaluate
+from gondola_core.materials import load_library
 from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
+from gondola_core.scene import Dose
 from gondola_core.scene.brief import FreeHours
+from gondola_core.scene.edits import apply_edit
 from gondola_core.scene.schedule import is_free, pour_starts_h
+from gondola_core.studies.fill_line import fill_line
 from gondola_core.studies.front import GOALS, front_for
 from gondola_core.studies.front.plans import alike, likely, most_unlike, ordered, stops_told
 from gondola_core.studies.front.screen import Screen, sessions
@@ -173,6 +177,26 @@ class Shown(unittest.TestCase):
     def test_nothing_binds_where_some_plan_is_clear(self):
         self.assertEqual((self.front.binds, self.front.frees), ([], []))
 
+    def test_a_stop_that_no_pouring_answers_is_not_counted_against_a_plan(self):
+        milk = eelgrass()
+        paint = load_library().colourants["white-craft-paint"]
+        pours = [
+            pour.model_copy(update={"doses": [Dose(colourant_id=paint.id, dose_drops_per_100g=1.0)]})
+            for pour in milk.pours
+        ]
+        front = front_for(
+            milk.model_copy(update={"colourants": [paint], "pours": pours}), ["deep"], keeper=Keeper(), count=8
+        )
+        for plan in front.plans[1:-1]:
+            self.assertTrue(plan.clear)
+            self.assertLess(plan.stop_fraction, 1.0)
+
+    def test_water_as_shallow_as_a_film_is_poured_in_one(self):
+        change = fill_line(quarry_pool(), 3.0)
+        shallow = apply_edit(quarry_pool(), change.operations, change.digest)
+        front = front_for(shallow, ["deep"], keeper=Keeper(), count=6)
+        self.assertEqual({plan.pours_count for plan in front.plans}, {1})
+
     def test_a_resin_that_is_not_there_is_refused(self):
         with self.assertRaisesRegex(GondolaError, "honey"):
             front_for(self.scene, ["honey"])
@@ -187,6 +211,7 @@ class Weekends(unittest.TestCase):
         brief = scene.brief.model_copy(update={"free": free, "first_pour_at": saturday})
         scene = scene.model_copy(update={"brief": brief})
         front = front_for(scene, ["deep"], keeper=Keeper(), count=16)
+        self.assertGreater(len(front.plans), 2)
         for plan in front.plans[1:-1]:
             with self.subTest(plan.name):
                 pours = taken(scene, plan.remedy).pours

@@ -16,13 +16,14 @@ from gondola_core.evaluate import FINE, evaluate, outcome_json
 from gondola_core.outcome import Outcome
 from gondola_core.scene import Scene, read_scene
 from gondola_core.studies.chances import Chances, chances
-from gondola_core.studies.front import Front, Goal, front_for, front_json
+from gondola_core.studies.front import Front, Goal, front_for
 from gondola_core.studies.stager import Staging, stage_for
 
 Told = Callable[[float], None]
 Study = Callable[[Scene, dict[str, Any], Told], bytes]
 _STAGINGS = TypeAdapter(list[Staging])
 _CHANCES = TypeAdapter(Chances)
+_FRONT = TypeAdapter(Front)
 
 
 class Nothing(BaseModel):
@@ -76,7 +77,7 @@ def _chances(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
 
 def _plans(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
     asked = PlansAsked.model_validate(parameters)
-    return front_json(front_for(scene, asked.resin_ids, asked.matters, asked.seed, told=told))
+    return _FRONT.dump_json(front_for(scene, asked.resin_ids, asked.matters, asked.seed, told=told))
 
 
 KINDS: dict[str, Kind] = {

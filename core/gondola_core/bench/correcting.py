@@ -18,6 +18,7 @@ SOFTENS_K = (3.0, 5.0)
 MIXES_IN = 0.1
 """Share of the working time within which what is added still mixes in. Source: own_geometry"""
 MOST_POURED_G = 50_000.0
+"""As much as a label may allow to be mixed at once. Source: definition"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

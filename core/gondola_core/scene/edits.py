@@ -139,7 +139,7 @@ def split_pour(scene: Scene, number: int, depth_mm: float, wait_h: float | None,
     _check_pour(scene, number)
     pour = scene.pours[number - 1]
     wait = float(round(wait_h if wait_h is not None else USUAL_WAIT_H))
-    ids = _spare_pour_ids(scene, parts - 1)
+    ids = spare_pour_ids(scene, parts - 1)
     lower = [
         pour.model_copy(update={
             "id": key, "top_depth_mm": round(pour.top_depth_mm + depth_mm * (parts - at) / parts, 1),
@@ -190,7 +190,8 @@ def _check_pour(scene: Scene, number: int) -> None:
         raise GondolaError(words("refusals.no_pour", most=len(scene.pours), number=number), "number")
 
 
-def _spare_pour_ids(scene: Scene, count: int) -> list[str]:
+def spare_pour_ids(scene: Scene, count: int) -> list[str]:
+    """So many ids that no pour of the scene has."""
     taken = {pour.id for pour in scene.pours}
     return [f"pour-{n}" for n in range(1, len(taken) + count + 1) if f"pour-{n}" not in taken][:count]
 

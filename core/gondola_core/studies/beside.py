@@ -56,7 +56,7 @@ def beside(
 ) -> Beside:
     """Two scenes of one piece, both as drafts."""
     first, second = (evaluate(scene, DRAFT, keeper, meshes=meshes) for scene in (before, after))
-    told = [one for one in [*_told(first, second), *_asks(before, after)] if one is not None]
+    told = [one for one in [*_told(before, after, first, second), *_asks(before, after)] if one is not None]
     return Beside(
         gains=[one.words for one in told if one.gain > 0], gives=[one.words for one in told if one.gain < 0],
         same=[one.words for one in told if one.gain == 0],
@@ -67,12 +67,12 @@ def beside(
     )
 
 
-def _told(first: Outcome, second: Outcome) -> Iterator[_Said | None]:
+def _told(before: Scene, after: Scene, first: Outcome, second: Outcome) -> Iterator[_Said | None]:
     yield from _stops(first, second)
     yield _heat(first, second)
     yield _days(first, second)
     yield _abraded(first, second)
-    yield _sessions(first, second)
+    yield _sessions(first, second, after.bed.sealed and not before.bed.sealed)
     yield _lines(first, second)
     yield _bubbles(first, second)
     yield _resin(first, second)
@@ -155,14 +155,16 @@ def _abraded(first: Outcome, second: Outcome) -> _Said | None:
     return _Said(gain=-1, words=words("beside.abrade", pours=[str(number) for number in has]))
 
 
-def _sessions(first: Outcome, second: Outcome) -> _Said | None:
+def _sessions(first: Outcome, second: Outcome, seal: bool) -> _Said | None:
+    """Times at the bench; a seal coat that only the second has is one of its own."""
     had, has = (sessions([pour.clock.start_h for pour in one.pours]) for one in (first, second))
+    has += seal
     if had == has:
         return None
     known = {pour.clock.starts_at for pour in first.pours}
     new = [_clock(pour) for pour in second.pours if pour.clock.starts_at not in known]
     kind = "beside.more_sessions" if has > had else "beside.fewer_sessions"
-    return _Said(gain=had - has, words=words(kind, by=abs(has - had), at=new[:4] or [""]))
+    return _Said(gain=had - has, words=words(kind, by=abs(has - had), at=new[:4] or [words("beside.sealing")]))
 
 
 def _clock(pour: PourOutcome) -> str:

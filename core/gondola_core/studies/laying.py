@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from math import ceil
 
 from ..answers.kept import Keeper
 from ..checks import Flag, Severity
@@ -47,10 +48,7 @@ def lay_pours(
 
     over_label  deepest pour that is tried, in depths of the label
     """
-    resin = next(one for one in scene.resins if one.id == resin_id)
-    fill = scene.tank.fill_height_mm
-    least = min(MOST_POURS, max(1, int(-(-fill // (over_label * resin.most_pour_mm)))))
-    for count in range(least, MOST_POURS + 1):
+    for count in range(fewest_pours(scene, resin_id, over_label), MOST_POURS + 1):
         settled, outcome = settle_waits(cut_pours(scene, resin_id, count), meshes, keeper, told)
         # where only waits or a stalled cure are left, more pours would not help
         if count == MOST_POURS or not any(flag.code in HOT_CODES for flag in stops_of(outcome)):
@@ -58,11 +56,22 @@ def lay_pours(
     return settled, outcome
 
 
+def fewest_pours(scene: Scene, resin_id: str, over_label: float = 1.0) -> int:
+    """Equal pours of a resin that are no deeper than so many depths of its label; at most as many as anyone makes."""
+    resin = next(one for one in scene.resins if one.id == resin_id)
+    return min(MOST_POURS, max(1, ceil(scene.tank.fill_height_mm / (over_label * resin.most_pour_mm))))
+
+
+def usual_mix_c(scene: Scene) -> float:
+    """A mix is brought to the room, as far as that does it good [degrees C]."""
+    return min(WARMEST_MIX_C, max(COOLEST_MIX_C, scene.brief.room.mean_c))
+
+
 def cut_pours(scene: Scene, resin_id: str, count: int) -> Scene:
     """The scene in so many pours of one depth, each with the doses that the plan had there."""
     fill = scene.tank.fill_height_mm
     tops = [round(fill * (1 - (n + 1) / count), 1) for n in range(count - 1)] + [0.0]
-    mix_c = min(WARMEST_MIX_C, max(COOLEST_MIX_C, scene.brief.room.mean_c))
+    mix_c = usual_mix_c(scene)
     pours = [
         Pour(
             id=f"pour-{n + 1}", top_depth_mm=top, resin_id=resin_id, mix_c=mix_c,

@@ -12,7 +12,7 @@ from ...scene import Scene
 from ...scene.edits import Edit, Operation, apply_edit, edit, instead
 from ...words import words
 from ..fill_line import fill_line
-from ..laying import MOST_POURS
+from ..laying import MOST_POURS, fewest_pours, usual_mix_c
 from .screen import Screen, Screened
 from .way import THINNEST_MM, Way, even_tops
 
@@ -53,13 +53,14 @@ def _best(book: Book, resin_ids: list[str], told: Callable[[float], None]) -> Sc
     scene, best, screen = book.scene, None, Screen(book)
     fill = scene.tank.fill_height_mm
     for resin_id in resin_ids:
-        resin = next(one for one in scene.resins if one.id == resin_id)
-        least = max(1, int(-(-fill // resin.most_pour_mm)))
+        least = fewest_pours(scene, resin_id)
         for count in range(least, min(MOST_POURS, least + MORE_POURS) + 1):
-            if fill / count < THINNEST_MM:
+            if count > 1 and fill / count < THINNEST_MM:
                 break
-            way = Way(tops_mm=even_tops(fill, count), resin_ids=(resin_id,) * count,
-                      mix_c=round(min(30.0, max(18.0, scene.brief.room.mean_c)), 1), fan=True, sealed=True, aim=0.3)
+            way = Way(
+                tops_mm=even_tops(fill, count), resin_ids=(resin_id,) * count, mix_c=round(usual_mix_c(scene), 1),
+                fan=True, sealed=True, aim=0.3, box_c=scene.brief.room.warm_box_c,
+            )
             told(NEARLY)
             made = screen(way)
             if best is None or len(made.stops) < len(best.stops):

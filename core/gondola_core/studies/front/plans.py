@@ -6,7 +6,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from pydantic import TypeAdapter
 
 from ...answers.book import Book
 from ...answers.figure_facts import FIGURE_FACTS
@@ -17,7 +16,7 @@ from ...checks import FLAGS, Flag, Remedy, Severity, reader_units, told_remedy
 from ...errors import GondolaError
 from ...evaluate import DRAFT, FINE, KEEPER, Grade
 from ...scene import Pour, Scene
-from ...scene.edits import Edit, Operation, instead, replaced, stage_pours
+from ...scene.edits import Edit, Operation, instead, replaced, spare_pour_ids, stage_pours
 from ...shape import Meshes
 from ...words import ReaderUnits, Words, words
 from ..chances import chances
@@ -41,7 +40,7 @@ ALIKE, LEAST_SCALE = 0.05, 0.2
 Source: assumed"""
 SEARCHED_SHARE = 0.7
 """Of the progress that is told."""
-NOT_BY_POURING = frozenset({"milky", "liner_locked", "figure_above", "figure_outside", "lamp_untested"})
+NOT_BY_POURING = frozenset({"milky", "liner_locked", "figure_above", "figure_outside", "out_of_order"})
 """Stops that no way of pouring answers."""
 OVER_LABEL = frozenset({"too_deep", "too_much"})
 """What is only watched in a plan of one's own, and nothing that Gondola proposes."""
@@ -208,9 +207,8 @@ class _Showing:
         book = Book(scene, grade, self.keeper, self.meshes, self._still_there)
         way, heat = way_of(scene), book.ask(HEAT)
         made = weighed(self.search.screen.base, way, book, heat)
-        flags = book.ask(FLAGS)
-        stops, fraction = stops_told(flags), 1.0
-        if not any(flag.severity is Severity.STOP for flag in flags):
+        stops, fraction = stops_told(book.ask(FLAGS)), 1.0
+        if not any(flag.severity is Severity.STOP for flag in stops):
             fraction = chances(
                 scene, DRAWS, self.seed, self.meshes, self.keeper, self._still_there
             ).trouble_fraction
@@ -285,7 +283,7 @@ def alike_any(one: Screened, others: list[Screened]) -> bool:
 
 
 def most_unlike(ways: list[Screened], others: list[Screened]) -> Screened | None:
-    """The way whose five numbers are furthest from those of some; None where all are alike."""
+    """The way whose five numbers are furthest from those of some, the best without any; None where all are alike."""
     left = [one for one in ways if not alike_any(one, others)]
     # another number of pours or other resins are told apart at a glance
     left = [one for one in left if all(one.way.resin_ids != other.way.resin_ids for other in others)] or left
@@ -294,6 +292,8 @@ def most_unlike(ways: list[Screened], others: list[Screened]) -> Screened | None
     five = np.array([one.five for one in [*left, *others]])
     scaled = (five - five.min(axis=0)) / np.maximum(np.ptp(five, axis=0), 1e-9)
     mine, theirs = scaled[: len(left)], scaled[len(left):]
+    if not others:
+        return left[int(np.argmin(mine.sum(axis=1)))]
     # what is better by as much as it differs goes before what is worse
     apart = np.abs(mine[:, None] - theirs[None]).sum(axis=2).min(axis=1) - mine.sum(axis=1)
     return left[int(np.argmax(apart))]
@@ -329,9 +329,8 @@ def plan_edit(scene: Scene, planned: Scene, label: Words) -> Edit:
 
 def _with_own_ids(scene: Scene, pours: list[Pour]) -> list[Pour]:
     """Pours keep the ids of those whose number they have."""
-    held = [pour.id for pour in scene.pours]
-    spare = (key for key in (f"pour-{n}" for n in range(1, 99)) if key not in held)
-    keys = [*held[: len(pours)], *(next(spare) for _ in pours[len(held):])]
+    held = [pour.id for pour in scene.pours][: len(pours)]
+    keys = [*held, *spare_pour_ids(scene, len(pours) - len(held))]
     return [pour.model_copy(update={"id": key}) for pour, key in zip(pours, keys, strict=True)]
 
 
@@ -401,11 +400,3 @@ def _given_up(one: Plan, best: dict[Goal, float], worst: dict[Goal, float]) -> W
     own = _NUMBERS[most](one)
     more = own - best[most]
     return words(f"front.gives_{most}", own=own, best=best[most], more=round(more) if most == "fewest" else more)
-
-
-def front_json(front: Front) -> bytes:
-    """As JSON; its sentences are said already."""
-    return _FRONT.dump_json(front)
-
-
-_FRONT = TypeAdapter(Front)

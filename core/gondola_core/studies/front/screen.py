@@ -36,18 +36,20 @@ SETTLE, SETTLED_H = 1, 2.5
 """Further marches in which waits settle, and what they may still be off."""
 MEAN_LATE = 0.8
 """Mean of how late a person comes, over its standard deviation: half a normal. Source: definition"""
-LEAST_SPREAD_H = 1e-3
 LEAST_SPREAD_K = 0.5
 """No peak is known better. Source: own_march"""
+JUST_H = 1e-3
+"""What is planned inside a window is inside by this at least, however late its maker is on the mean."""
 SESSION_H = 3.0
 """Pours begun within this of each other are one session at the bench. Source: assumed"""
 NEVER_D = 60.0
-"""Days that stand for a piece that never comes out of its dam."""
+"""Days that stand for a piece that never comes out of its dam. Source: assumed"""
 PEAK_OF_RATE = 0.3
 """Share of a rate's error that shows in the rise of the peak. Source: assumed, from pairs of marches"""
 FACE_DE00 = 1.0
 """What a line across the middle of a figure adds to how it shows. Source: assumed"""
 FACE_FROM, FACE_TO = 0.2, 0.8
+"""Shares of a figure's height between which its eyes and face are. Source: assumed"""
 TALL_SHARE = 0.6
 """A figure this tall, over the water, is met by some line whatever is done. Source: assumed"""
 STRESS_SPREAD = 0.15
@@ -186,7 +188,7 @@ def joint_margins(scene: Scene, heat: Heat) -> list[Margin]:
                             spread=max(LATE_H / 2, cure.tack_opens_h * rate)))
         if cure.tack_closes_h is not None and pour.wait_h <= cure.tack_closes_h:
             # what is planned inside the window and may slip out of it
-            over = min(comes - cure.tack_closes_h, -LEAST_SPREAD_H)
+            over = min(comes - cure.tack_closes_h, -JUST_H)
             found.append(Margin(code="too_late", over=over, spread=max(LATE_H / 2, cure.tack_closes_h * rate)))
     return found
 

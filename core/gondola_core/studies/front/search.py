@@ -13,7 +13,7 @@ from ...answers.bodies import BODIES, FigureBody
 from ...answers.book import Book
 from ...cure.moments import PourCure
 from ...scene import Scene
-from ..laying import COOLEST_MIX_C, MOST_POURS, WARMEST_MIX_C
+from ..laying import COOLEST_MIX_C, MOST_POURS, WARMEST_MIX_C, fewest_pours, usual_mix_c
 from .screen import Screen, Screened, crosses
 from .way import AFTER_HARD, THINNEST_MM, Way, even_tops
 
@@ -96,20 +96,19 @@ class Search:
 
     def _first(self) -> Iterator[Way]:
         """Even pours of one resin, in its usual number and more, in the order in which they say most."""
-        room = float(np.clip(self.scene.brief.room.mean_c, COOLEST_MIX_C, WARMEST_MIX_C))
-        fill = self.scene.tank.fill_height_mm
+        fill, mix_c = self.scene.tank.fill_height_mm, round(usual_mix_c(self.scene), 1)
         for more in range(MORE_POURS):
             for resin_id in self.resin_ids:
-                resin = next(one for one in self.scene.resins if one.id == resin_id)
-                least = min(MOST_POURS, max(1, int(-(-fill // resin.most_pour_mm))))
+                least = fewest_pours(self.scene, resin_id)
                 count = least + more
-                if count > MOST_POURS or fill / count < THINNEST_MM or (more and least > MANY_POURS):
+                thin = count > 1 and fill / count < THINNEST_MM
+                if count > MOST_POURS or thin or (more and least > MANY_POURS):
                     continue
                 tops = self._snapped(even_tops(fill, count))
                 for aim, fan, box_c in self._airs():
                     yield Way(
-                        tops_mm=tops, resin_ids=(resin_id,) * count, mix_c=round(room, 1), fan=fan, sealed=True,
-                        aim=aim, box_c=box_c,
+                        tops_mm=tops, resin_ids=(resin_id,) * count, mix_c=mix_c, fan=fan, sealed=True, aim=aim,
+                        box_c=box_c,
                     )
 
     def _airs(self) -> list[tuple[float, bool, float | None]]:
