@@ -26,6 +26,8 @@ FLAGS = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]
 AXE = Path(settings.ROOT) / "web" / "node_modules" / "axe-core" / "axe.min.js"
+RULES = "axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21aa','wcag22aa']})"
+"""what is looked for by axe"""
 PATIENCE = 30_000
 """milliseconds; two noisy cores"""
 QUIET = 300

@@ -6,9 +6,7 @@ from studio.actions import demo_owner
 
 from gondola_core.samples import eelgrass
 
-from .browser_case import AXE, BrowserCase
-
-RULES = "axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21aa','wcag22aa']})"
+from .browser_case import AXE, RULES, BrowserCase
 
 
 class Plans(BrowserCase):

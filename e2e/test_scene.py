@@ -8,7 +8,7 @@ from scenes.models import Revision
 
 from gondola_core.cli import main
 
-from .browser_case import AXE, BrowserCase
+from .browser_case import AXE, RULES, BrowserCase
 
 
 class TwoTabs(BrowserCase):
@@ -113,9 +113,7 @@ class EveryStage(BrowserCase):
                 self.go(stage)
                 heading = self.page.get_by_role("region", name="Inspector").get_by_role("heading")
                 expect(heading.first).to_have_text(title)
-                found = self.page.evaluate(
-                    "axe.run(document, {runOnly: ['wcag2a','wcag2aa','wcag21aa','wcag22aa']})"
-                )
+                found = self.page.evaluate(RULES)
                 serious = [
                     (one["id"], [node["html"][:140] for node in one["nodes"][:3]])
                     for one in found["violations"] if one["impact"] in ("serious", "critical")

@@ -1,10 +1,11 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect } from "react";
-import { Link, NavLink } from "react-router";
+import { NavLink } from "react-router";
 
 import { Word } from "../ui/pill";
 import type { SceneWork } from "../desk/use-scene";
 import { type Stage, STAGES, stageWord } from "../stages";
+import { HomeLink } from "./home-link";
 
 interface Head {
   work: SceneWork;
@@ -49,11 +50,7 @@ export function Header({ work, stage, problem, tools }: Head) {
       borderColor="hair"
       gap="3"
     >
-      <Box asChild fontSize="24px" fontWeight={800}>
-        <Link to="/" aria-label="Gondola, all scenes">
-          Gondola
-        </Link>
-      </Box>
+      <HomeLink />
       <Box
         as="h1"
         fontSize="17px"

@@ -1,17 +1,14 @@
 import { Box, Flex, Heading } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import { Link } from "react-router";
+
+import { HomeLink } from "./home-link";
 
 /** A page beside the sheets: the way back, a title, and what it holds. */
 export function PlainPage({ title, children }: { title: string; children: ReactNode }) {
   return (
     <Box as="main" maxWidth="1184px" margin="0 auto" padding={{ base: "16px", md: "16px 24px 40px" }}>
       <Flex align="baseline" gap="4" borderBottom="1px solid" borderColor="ink" paddingBottom="8px" marginBottom="10px">
-        <Box asChild fontSize="24px" fontWeight={800}>
-          <Link to="/" aria-label="Gondola, all scenes">
-            Gondola
-          </Link>
-        </Box>
+        <HomeLink />
         <Heading as="h1" fontSize="19px" fontWeight={500}>
           {title}
         </Heading>

@@ -7,6 +7,7 @@ import { api, readIn } from "../api/client";
 import type { Scene } from "../api/types";
 import { Plans } from "../features/plans";
 import { Problem } from "../ui/problem";
+import { HomeLink } from "./home-link";
 
 /** Plans of one scene side by side. */
 export default function PlansPage() {
@@ -51,11 +52,7 @@ export default function PlansPage() {
         marginBottom="12px"
         wrap="wrap"
       >
-        <Box asChild fontSize="24px" fontWeight={800}>
-          <Link to="/" aria-label="Gondola, all scenes">
-            Gondola
-          </Link>
-        </Box>
+        <HomeLink />
         <Box as="h1" fontSize="17px" fontWeight={500}>
           {document.name}
           <Box as="span" color="soft">

@@ -2,10 +2,10 @@ import { Box, Flex } from "@chakra-ui/react";
 
 import { useChoice } from "../../desk/choice";
 import { useDocument } from "../../desk/document";
+import { SEEN_INKS } from "../../desk/seen";
 import { Row, Title } from "../../ui/row";
 import { lengthText } from "../../units/display";
 
-const INKS = { invisible: "soft", searched_for: "soft", seen: "watch", band: "caution" } as const;
 /** Below this a part adds nothing that an eye could tell. */
 const LEAST_TOLD = 0.1;
 
@@ -26,7 +26,7 @@ export function Lines() {
             <Box key={side.side} marginTop="3">
               <Box as="dl" margin="0">
                 <Row label={`from ${side.side === "above" ? "above" : `the ${side.side}`}`} known="line">
-                  <Box as="span" color={INKS[side.seen]}>
+                  <Box as="span" color={SEEN_INKS[side.seen]}>
                     {side.words}
                   </Box>
                 </Row>
@@ -41,7 +41,7 @@ export function Lines() {
                     <Box width="70px" height="5px" bg="wash" aria-hidden="true">
                       <Box
                         height="5px"
-                        bg={INKS[side.seen] === "soft" ? "set" : INKS[side.seen]}
+                        bg={SEEN_INKS[side.seen] === "soft" ? "set" : SEEN_INKS[side.seen]}
                         style={{ width: `${(100 * part.de00) / Math.max(side.de00, 2)}%` }}
                       />
                     </Box>

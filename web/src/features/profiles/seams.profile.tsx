@@ -1,17 +1,10 @@
-import type { Outcome } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { SEEN_INKS } from "../../desk/seen";
 import { Limit, Profile } from "../../sounding/profile";
 import { useDepth } from "../../sounding/scales";
 import { Ends, type ProfilePart } from "./profile-part";
 
-type Line = Outcome["lines"][number];
 const SEEN_DE00 = 2;
-const INKS: Record<Line["worst"], string> = {
-  invisible: "var(--soft)",
-  searched_for: "var(--soft)",
-  seen: "var(--watch)",
-  band: "var(--caution)",
-};
 
 /** Layer lines, from the side on which each shows most. */
 function Seams({ x, width }: { x: number; width: number }) {
@@ -32,7 +25,7 @@ function Seams({ x, width }: { x: number; width: number }) {
           y={depth(one.depth_mm) - 3}
           width={(one.side.de00 / most) * width}
           height={6}
-          fill={INKS[one.worst]}
+          fill={`var(--${SEEN_INKS[one.worst]})`}
         >
           <title>{`${one.side.de00.toFixed(1)} from the ${one.side.side}, ${one.side.words}`}</title>
         </rect>
