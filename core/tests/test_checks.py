@@ -89,6 +89,9 @@ ROWS = {
     "too_late": (changed(pours__3__wait_h=90.0), quarry_pool()),
     "maybe_early": (changed(pours__1__wait_h=22.0), changed(pours__1__wait_h=27.0)),
     "maybe_late": (changed(pours__1__wait_h=34.0), changed(pours__1__wait_h=27.0)),
+    "ratio_off": (
+        changed(resins__0__mixed_error_fraction=-0.021), changed(resins__0__mixed_error_fraction=-0.019)
+    ),
     "hands_late": (changed(pours__1__hands_min=320.0), changed(pours__1__hands_min=200.0)),
     "dam_bulges": (changed(tank__wall__thickness_mm=1.0), changed(tank__wall__thickness_mm=6.0)),
     "draws_back": (changed(pours__2__top_depth_mm=1.4), changed(pours__2__top_depth_mm=4.0)),

@@ -21,7 +21,7 @@ from .registry import CHECKS, Check
 Found = list[tuple[Check, Finding]]
 
 _ORDER = {Severity.STOP: 0, Severity.WATCH: 1, Severity.NOTE: 2}
-_STAGES = {stage: at for at, stage in enumerate(("pours", "tank", "figures", "bed", "water"))}
+_STAGES = {stage: at for at, stage in enumerate(("pours", "bench", "tank", "figures", "bed", "water"))}
 
 
 def reader_units(units: Units) -> ReaderUnits:

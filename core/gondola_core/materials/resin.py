@@ -75,7 +75,7 @@ class Resin(Part):
     diffusion_sharpness: float = bounded("sharpness of the diffusion stop", "", 1, 200)
     diffusion_shift_k: float = bounded("shift of the diffusion stop", "K", -20, 40)
     tg_uncured_c: float = bounded("glass temperature of the fresh mix", "°C", -90, 20)
-    tg_full_c: float = bounded("glass temperature at full cure", "°C", 20, 200)
+    tg_full_c: float = bounded("glass temperature at full cure", "°C", -90, 200)
     tg_lambda: float = bounded("curvature of the glass temperature", "", 0.1, 1)
     gel_degree: float = bounded("degree of cure at gel", "", 0.2, 0.9)
     tack_free_degree: float = bounded("degree of cure when no longer tacky", "", 0.25, 0.98)
@@ -96,6 +96,7 @@ class Resin(Part):
     yellowing_per_cm_year: float = bounded("own tint gained in a year", "1/cm", 0, 1, default=0.0)
     rate_spread_fraction: float = bounded("how far its rate may be off", "", 0, 1, default=0.10)
     heat_spread_fraction: float = bounded("how far its heat may be off", "", 0, 0.5, default=0.05)
+    mixed_error_fraction: float = bounded("error of the ratio as it was mixed", "", -0.95, 20, default=0.0)
     light: LightCure | None = None
     derived: str = ""
     note: str = ""

@@ -1,7 +1,7 @@
 """The scene document: its parts, its version, and how it is read."""
 
 from .bed import Bed, MeasuredDepth
-from .brief import Brief, Room, Units
+from .brief import Brief, Room, RoomReading, Units
 from .document import FORMAT, VERSION, ByEye, MeshBody, PickedColour, ScaleTrue, Scene, Wish
 from .figure import (
     Box,
@@ -68,6 +68,7 @@ __all__ = [
     "Regular",
     "Ring",
     "Room",
+    "RoomReading",
     "Round",
     "Rounded",
     "ScaleTrue",

@@ -23,8 +23,18 @@ class Units(Part):
     mass: Literal["g", "oz"] = "g"
 
 
+class RoomReading(Part):
+    """The room as a thermometer showed it."""
+
+    at_h: float = bounded("moment of a reading", "h from the first pour", -1000, 10_000)
+    room_c: float = bounded("measured room", "°C", -20, 60)
+
+
 class Room(Part):
-    """The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box."""
+    """The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box.
+
+    measured  readings of the real one, which it follows while they last
+    """
 
     day_c: float = bounded("room by day", "°C", 5, 45)
     night_c: float = bounded("room by night", "°C", 0, 45)
@@ -34,6 +44,7 @@ class Room(Part):
         float | None,
         Field(title="warm box", ge=18, le=60, json_schema_extra={"unit": "°C"}),
     ] = None
+    measured: Annotated[list[RoomReading], Field(title="readings of the room", max_length=4000)] = []
 
     @property
     def mean_c(self) -> float:
@@ -69,6 +80,12 @@ class Habits(Part):
     scale_step_g: float = bounded("smallest step of the scale", "g", 0.001, 10, default=0.1)
     stirs: Annotated[Literal["slow", "brisk", "paddle"], Field(title="way of stirring")] = "slow"
     pours: Annotated[Literal["low", "high", "broken"], Field(title="way of pouring")] = "low"
+    cup_ml: Annotated[
+        float | None, Field(title="largest cup", ge=10, le=20_000, json_schema_extra={"unit": "ml"})
+    ] = None
+    scale_most_g: Annotated[
+        float | None, Field(title="most that the scale takes", ge=10, le=100_000, json_schema_extra={"unit": "g"})
+    ] = None
     rest_min: float = bounded("rest in the cup", "min", 0, 60, default=2.0)
     vacuum: Annotated[bool, Field(title="vacuum on the mixed cup")] = False
     pot_bar: float = bounded("pressure pot, held until hard", "bar", 0, 6, default=0.0)

@@ -81,7 +81,7 @@ class Scene(Part):
     tank: Tank
     bed: Bed
     figures: Annotated[list[Figure], Field(title="figures", max_length=MOST_FIGURES)] = []
-    resins: Annotated[list[Resin], Field(title="resins", min_length=1, max_length=12)]
+    resins: Annotated[list[Resin], Field(title="resins", min_length=1, max_length=52)]
     colourants: Annotated[list[Colourant], Field(title="colourants", max_length=24)] = []
     pours: Annotated[list[Pour], Field(title="pours", min_length=1, max_length=40)]
     wish: Wish | None = None

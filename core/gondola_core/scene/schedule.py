@@ -16,6 +16,8 @@ Array = NDArray[np.float64]
 WARMEST_HOUR = 15.0
 """hour of the day at which a room is warmest. Source: assumed"""
 ROOM_STEP_H = 0.25
+FADES_H = 12.0
+"""After the last reading the room comes back to what was planned in so many hours. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,8 +44,24 @@ def hour_of(moment: datetime) -> float:
 
 
 def room_samples_c(first_pour_at: datetime, room: Room, span_h: float) -> Array:
-    """Room temperature every `ROOM_STEP_H` from the first pour over a span: (n,)."""
+    """Room temperature every `ROOM_STEP_H` from the first pour over a span: (n,).
+
+    Where it was measured it goes through the readings, off by what lies linear between them; after the last
+    one that fades away.
+    Source: assumed
+    """
     hours = np.arange(0.0, span_h + 2 * ROOM_STEP_H, ROOM_STEP_H)
+    planned = _planned_c(first_pour_at, room, hours)
+    if not room.measured:
+        return planned
+    read = sorted(room.measured, key=lambda one: one.at_h)
+    at = np.array([one.at_h for one in read])
+    off = np.array([one.room_c for one in read]) - _planned_c(first_pour_at, room, at)
+    faded = np.exp(-np.maximum(hours - at[-1], 0.0) / FADES_H)
+    return planned + np.interp(hours, at, off) * faded
+
+
+def _planned_c(first_pour_at: datetime, room: Room, hours: Array) -> Array:
     if room.warm_box_c is not None:
         return np.full(len(hours), room.warm_box_c)
     return room_temperature_c(hour_of(first_pour_at) + hours, room)
