@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from .answers.clarity import CLARITY, PourClarity
+from .answers.cups import STOCKS
 from .answers.curves import AUDIT, HISTORY, PROFILE, ROOM, RoomTrace
 from .answers.dam import DAM
 from .answers.figure_facts import FIGURE_FACTS
@@ -17,6 +18,7 @@ from .answers.pours import POURS, PourOutcome
 from .answers.setting import BUBBLES
 from .answers.water import SIGHTS, WATER
 from .answers.whole import WHOLE, Whole
+from .bench.stocks import Stock
 from .checks import FLAGS, Flag
 from .cure.bubbles import BubbleProfile
 from .cure.moments import CureHistory, HeatProfile, MarchAudit
@@ -47,6 +49,7 @@ class Outcome:
     figures: Annotated[list[FigureFacts], FIGURE_FACTS]
     dam: Annotated[DamFacts, DAM]
     room: Annotated[RoomTrace, ROOM]
+    stocks: Annotated[list[Stock], STOCKS]
     work: Annotated[list[WorkStep], WORK]
     flags: Annotated[list[Flag], FLAGS]
     march: Annotated[MarchAudit, AUDIT]

@@ -153,7 +153,7 @@ class Register(unittest.TestCase):
         for code, check in CHECKS.items():
             with self.subTest(code):
                 self.assertIn(check.source, {*sources, "assumed", "definition"})
-                self.assertIn(check.stage, {"tank", "bed", "figures", "water", "pours"})
+                self.assertIn(check.stage, {"tank", "bed", "figures", "water", "pours", "bench"})
                 self.assertTrue(check.find.__doc__)
 
     def test_each_has_its_sentence(self):

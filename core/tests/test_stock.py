@@ -3,6 +3,8 @@
 import unittest
 
 from gondola_core.bench.doses import FACTORS, LEAST_DROPS, MOST_DROPS, measured_pour
+from gondola_core.bench.stocks import SEEN_DE00
+from gondola_core.evaluate import evaluate
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 
@@ -89,3 +91,43 @@ class Stocks(unittest.TestCase):
             with self.subTest(key):
                 pour = measured_pour(scene_from(document), 2, 500.0, 350.0)
                 self.assertIn(words, pour.doses[0].risk.said())
+
+
+class OneBottle(unittest.TestCase):
+    def test_one_stock_serves_every_pour_of_the_demo(self):
+        outcome = evaluate(quarry_pool())
+        self.assertEqual(len(outcome.stocks), 4)
+        for stock in outcome.stocks:
+            taken = 0.0
+            for pour in outcome.pours:
+                one = next(dose for dose in pour.cup.measured.doses if dose.colourant_id == stock.colourant_id)
+                with self.subTest(stock.name, pour=pour.number):
+                    self.assertEqual(one.factor, stock.factor)
+                taken += one.stock_g
+            with self.subTest(stock.name):
+                self.assertLessEqual(stock.rounding_de00, SEEN_DE00)
+                self.assertGreaterEqual(stock.make_g, taken)
+                self.assertAlmostEqual(
+                    stock.make_g, stock.factor * (stock.make_g - stock.part_a_g), delta=0.02 * stock.factor
+                )
+
+    def test_a_stronger_bottle_would_be_seen(self):
+        scene, outcome = quarry_pool(), evaluate(quarry_pool())
+        for stock in outcome.stocks:
+            if stock.factor == FACTORS[0]:
+                continue
+            stronger = {stock.colourant_id: FACTORS[FACTORS.index(stock.factor) - 1]}
+            worst = max(
+                measured_pour(scene, pour.number, pour.cup.mix.mix_g, pour.cup.mix.part_a_g, stronger | {
+                    other.colourant_id: 250 for other in outcome.stocks if other is not stock
+                }).rounding_de00
+                for pour in outcome.pours
+            )
+            with self.subTest(stock.name):
+                self.assertGreater(worst, 0.8 * SEEN_DE00)
+
+    def test_what_is_weighed_goes_by_the_steps_of_the_scale(self):
+        one = measured_pour(dosed(("turquoise-ink", 0.5)), 2, 900.0, 630.0, {"turquoise-ink": 50}).doses[0]
+        self.assertTrue(one.weighed)
+        self.assertAlmostEqual(one.stock_g / 0.1, round(one.stock_g / 0.1), places=6)
+        self.assertLess(abs(one.off_fraction), 0.02)

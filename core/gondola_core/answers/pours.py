@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any
 
+from ..bench.batches import Binds
 from ..bench.doses import MeasuredPour
 from ..bench.hands import HandsOn
 from ..bench.mixing import Mix
@@ -62,10 +63,12 @@ class PourCup:
     """What its cups hold.
 
     allowance_ml  on top, for the films in the cups and the climb at the walls; in `mix`
+    binds         what asks for more than one cup: label, cup, scale or heat; "" where one is enough
     """
 
     allowance_ml: float
     mix: Mix
+    binds: Binds
     measured: MeasuredPour
 
 
@@ -203,7 +206,8 @@ def _pours(
             bottom_depth_mm=round(bottoms[index], 2),
             fill=fills[index],
             cup=PourCup(
-                allowance_ml=round(cups[index].allowance_ml, 2), mix=cups[index].mix, measured=doses[index]
+                allowance_ml=round(cups[index].allowance_ml, 2), mix=cups[index].mix, binds=cups[index].binds,
+                measured=doses[index],
             ),
             clock=clocks[index],
             heat=heats[index],

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -25,7 +26,7 @@ LEAST_DROPS = 10
 MOST_DROPS = 100
 """More drops than this are weighed. Source: own_light"""
 NEAT_DROPS = 10
-"""Neat drops that a stock is made from. Source: own_light"""
+"""Neat drops that a test stock is made from. Source: own_light"""
 CUP_ML, CUP_ACROSS_MM = 20.0, 30.0
 """The test cup. Source: assumed"""
 LEAST_COUNTED = 3
@@ -73,67 +74,95 @@ class MeasuredPour:
 
 
 def measured_pour(
-    scene: Scene, number: int, batch_g: float, part_a_g: float
+    scene: Scene, number: int, batch_g: float, part_a_g: float, factors: Mapping[str, int] | None = None
 ) -> MeasuredPour:
     """How the doses of a pour are measured for a batch of a mass.
 
-    Each colourant takes the weakest stock of which at least ten drops are needed; what would take
-    more than a hundred drops is weighed.
+    factors  of the stock of each colourant, 1 for neat; for one that is not named, the strongest
+             of which at least ten drops are needed
+
+    What would take more than a hundred drops is weighed, to the step of the scale.
     Source: own_light
     """
     pour = scene.pours[number - 1]
     inks = {one.id: one for one in scene.colourants}
     pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
     depth, asked = scene.tank.fill_height_mm, _total(pairs)
-    measured = [
-        _measured(ink, dose, batch_g, asked, depth) for ink, dose in pairs if dose > 0 and batch_g > 0
+    step_g, chosen = scene.brief.habits.scale_step_g, factors or {}
+    counts = [
+        counted(ink, dose, batch_g, chosen.get(ink.id) or own_factor(dose, batch_g), step_g)
+        for ink, dose in pairs if dose > 0 and batch_g > 0
     ]
-    rounded = _total([(inks[one.colourant_id], _dose(one, batch_g)) for one in measured])
+    measured = [_measured(one, batch_g, asked, depth) for one in counts]
+    rounded = _total([(one.ink, one.dose(batch_g)) for one in counts])
     booked = sum(one.part_a_g for one in measured)
     return MeasuredPour(
         pour_number=number,
         batch_g=round(batch_g, 1),
         plain_part_a_g=round(part_a_g - booked, 2),
         plain_part_a_ml=round((part_a_g - booked) / scene.resin_of(pour).density_a_g_ml, 2),
-        rounding_de00=round(float(_differences(asked, rounded[None], depth)[0]), 2),
+        rounding_de00=round(float(differences(asked, rounded[None], depth)[0]), 2),
         doses=measured,
         cup_words=_cup_words(scene, number, pairs),
     )
 
 
-def _dose(one: Measured, batch_g: float) -> float:
-    return one.drops / one.factor / batch_g * 100 if not one.weighed else (
-        one.neat_drops / batch_g * 100
-    )
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Counted:
+    """A dose as it is counted or weighed: how much of a stock, and how much of the neat colourant is in that."""
+
+    ink: Colourant
+    neat_drops: float
+    factor: int
+    drops: int
+    stock_g: float
+    weighed: bool
+
+    @property
+    def given_drops(self) -> float:
+        """Neat drops that really go in."""
+        return self.stock_g / self.ink.drop_g / self.factor
+
+    def dose(self, batch_g: float) -> float:
+        """Neat drops in 100 g."""
+        return self.given_drops / batch_g * 100
 
 
-def _measured(
-    ink: Colourant, dose: float, batch_g: float, asked: Array, depth_mm: float
-) -> Measured:
+def own_factor(dose: float, batch_g: float) -> int:
+    """The strongest stock of which at least ten drops are needed. Source: own_light"""
     neat = dose * batch_g / 100
-    factor = next((one for one in FACTORS if one * neat >= LEAST_DROPS), FACTORS[-1])
+    return next((one for one in FACTORS if one * neat >= LEAST_DROPS), FACTORS[-1])
+
+
+def counted(ink: Colourant, dose: float, batch_g: float, factor: int, step_g: float) -> Counted:
+    """A dose in whole drops of a stock, or in whole steps of the scale where they are too many to count."""
+    neat = dose * batch_g / 100
     exact = neat * factor
     weighed = exact > MOST_DROPS
     drops = max(1, round(exact))
-    stock_g = exact * ink.drop_g if weighed else drops * ink.drop_g
-    off = 0.0 if weighed else drops / exact - 1
-    one_drop = 1 / factor / batch_g * 100
-    moved = np.stack([asked + by * _drop(ink) for by in (one_drop, max(-one_drop, -dose))])
-    more, less = _differences(asked, moved, depth_mm)
+    stock_g = max(1, round(exact * ink.drop_g / step_g)) * step_g if weighed else drops * ink.drop_g
+    return Counted(ink=ink, neat_drops=neat, factor=factor, drops=drops, stock_g=stock_g, weighed=weighed)
+
+
+def _measured(one: Counted, batch_g: float, asked: Array, depth_mm: float) -> Measured:
+    ink, factor, neat = one.ink, one.factor, one.neat_drops
+    step = 1 / factor / batch_g * 100
+    moved = np.stack([asked + by * drop_takes(ink) for by in (step, max(-step, -neat / batch_g * 100))])
+    more, less = differences(asked, moved, depth_mm)
     return Measured(
         colourant_id=ink.id,
         name=ink.name,
         neat_drops=round(neat, 3),
         factor=factor,
-        drops=drops,
-        stock_g=round(stock_g, 3),
-        weighed=weighed,
-        part_a_g=round(stock_g * (1 - 1 / factor), 3),
-        off_fraction=round(off, 4),
+        drops=one.drops,
+        stock_g=round(one.stock_g, 3),
+        weighed=one.weighed,
+        part_a_g=round(one.stock_g * (1 - 1 / factor), 3),
+        off_fraction=round(one.given_drops / neat - 1, 4),
         more_de00=round(float(more), 2),
         less_de00=round(float(less), 2),
         recipe=_recipe(ink, factor),
-        risk=_risk(ink, exact, neat),
+        risk=_risk(ink, neat * factor, neat),
     )
 
 
@@ -154,17 +183,17 @@ def _risk(ink: Colourant, exact: float, neat: float) -> Words | None:
     return words("doses.dense") if ink.form in ("paste", "white") else None
 
 
-def _drop(ink: Colourant) -> Array:
+def drop_takes(ink: Colourant) -> Array:
     """What a drop in 100 g takes of a look straight through [1/m]."""
     return np.asarray(scatter_of_drop(ink) * (1 - ink.scatter_cosine) + absorption_of_drop(ink))
 
 
 def _total(doses: list[tuple[Colourant, float]]) -> Array:
     """What a recipe takes [1/m], (31,)."""
-    return sum((dose * _drop(ink) for ink, dose in doses), np.zeros(len(WAVELENGTHS_NM)))
+    return sum((dose * drop_takes(ink) for ink, dose in doses), np.zeros(len(WAVELENGTHS_NM)))
 
 
-def _differences(asked: Array, others: Array, depth_mm: float) -> Array:
+def differences(asked: Array, others: Array, depth_mm: float) -> Array:
     """Worst colour difference of other recipes (n, 31) from one: a white card at four depths, from the front."""
     fronts = front_card(np.concatenate([asked[None], others]), depth_mm * MM)
     return np.asarray(colour_difference(fronts[:1], fronts[1:]).max(axis=-1))

@@ -35,6 +35,16 @@ class HandsOn:
     own: bool
 
 
+def stirring_min(cup_g: float) -> float:
+    """Stirring, scraping and changing one cup [min]. Source: assumed"""
+    return min(MOST_STIR_MIN, STIR_MIN + STIR_MIN_PER_100G * cup_g / 100)
+
+
+def pouring_min(volume_ml: float) -> float:
+    """A volume in a low, thin stream [min]. Source: assumed"""
+    return volume_ml / POUR_ML_PER_MIN
+
+
 def hands_on(
     scene: Scene, index: int, mix: Mix, volume_ml: float, figures_count: int
 ) -> HandsOn:
@@ -50,8 +60,8 @@ def hands_on(
     pour = scene.pours[index]
     resin = scene.resin_of(pour)
     cups = mix.cups_count
-    stir = cups * min(MOST_STIR_MIN, STIR_MIN + STIR_MIN_PER_100G * mix.mix_g / cups / 100)
-    planned = stir + volume_ml / POUR_ML_PER_MIN + FIGURE_MIN * figures_count + LAST_LOOK_MIN
+    stir = cups * stirring_min(mix.mix_g / cups)
+    planned = stir + pouring_min(volume_ml) + FIGURE_MIN * figures_count + LAST_LOOK_MIN
     working = resin.working_min / float(arrhenius_factor(pour.mix_c, resin.activation_1_kj_mol))
     return HandsOn(
         planned_min=round(pour.hands_min if pour.hands_min is not None else planned, 1),

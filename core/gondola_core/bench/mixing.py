@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import ceil, pi, sqrt
+from math import pi, sqrt
 
 from ..materials import Resin
 from ..units import G_PER_ML, GRAVITY, ML, MPA_S
@@ -62,9 +62,8 @@ def cup_film_ml(cup_ml: float, viscosity: float, density: float) -> float:
     return 4 * pi * radius**2 * film / ML
 
 
-def allowance_ml(volume_ml: float, resin: Resin) -> float:
+def allowance_ml(volume_ml: float, resin: Resin, cups: int) -> float:
     """What all cups of a volume keep on their walls, mixed at 25 degrees [ml]."""
-    cups = max(1, ceil(volume_ml * resin.density_g_ml / resin.most_mix_g - 1e-9))
     if volume_ml <= 0:
         return 0.0
     return cups * cup_film_ml(
@@ -72,18 +71,16 @@ def allowance_ml(volume_ml: float, resin: Resin) -> float:
     )
 
 
-def mix_for(volume_ml: float, resin: Resin) -> Mix:
+def mix_for(volume_ml: float, resin: Resin, cups: int = 1) -> Mix:
     """Parts for a volume of mixed resin.
 
     volume_ml  of the mix at the density of the mix
-
-    Cups are of equal size, none above the most mass that the label allows to be mixed at once.
+    cups       of equal size
     """
     mix_g = volume_ml * resin.density_g_ml
     ratio = mass_ratio(resin)
     part_a_g = mix_g / (1.0 + ratio)
     part_b_g = mix_g - part_a_g
-    cups = max(1, ceil(mix_g / resin.most_mix_g - 1e-9))
     return Mix(
         mix_g=mix_g,
         mix_ml=volume_ml,

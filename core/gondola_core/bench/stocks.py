@@ -1,0 +1,104 @@
+"""One stock of each colourant for the whole piece: how thin, how much of it, and what that costs."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import ceil
+
+from ..materials import Colourant
+from ..scene import Scene
+from ..words import Words, words
+from .doses import FACTORS, counted, differences, drop_takes
+
+SEEN_DE00 = 0.5
+"""A step of colour that nobody sees between two pours. Source: assumed"""
+SPARE = 1.15
+"""Stock made over what is needed: it sticks to its bottle. Source: assumed"""
+FEWEST_DROPS = 10
+"""Neat drops below which a stock is not made: they cannot be counted well enough. Source: own_light"""
+MOST_SHARE = 0.6
+"""Of a pour's part A that may come with its stocks, each of them. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stock:
+    """A bottle that serves every pour.
+
+    factor         1: neat; else one part of the colourant in so many, by mass
+    neat_drops     of the colourant that go into it
+    part_a_g       of part A that goes into it
+    make_g         both together
+    rounding_de00  most that counting its drops costs in any pour
+    """
+
+    colourant_id: str
+    name: str
+    factor: int
+    neat_drops: int
+    part_a_g: float
+    make_g: float
+    rounding_de00: float
+    words: Words
+
+
+def stocks_for(scene: Scene, batches: Sequence[tuple[float, float]]) -> list[Stock]:
+    """The thickest stock of each colourant with which no pour is off by what can be seen.
+
+    batches  (mix, part A) of each pour [g]
+
+    Where none keeps within that, the one that comes nearest. A stock never brings more than a share of a pour's
+    part A. Two colourants may each be off by half a step; `MeasuredPour.rounding_de00` has them together.
+    Source: own_light
+    """
+    used = {dose.colourant_id for pour in scene.pours for dose in pour.doses if dose.dose_drops_per_100g > 0}
+    return [_stock(scene, ink, batches) for ink in scene.colourants if ink.id in used]
+
+
+def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> Stock:
+    tried = [(factor, *_cost(scene, ink, batches, factor)) for factor in FACTORS]
+    allowed = [one for one in tried if one[2]] or tried[:1]
+    factor, cost, _ = next((one for one in allowed if one[1] <= SEEN_DE00), min(allowed, key=lambda one: one[1]))
+    neat = sum(
+        counted(ink, dose, mix_g, factor, scene.brief.habits.scale_step_g).given_drops
+        for dose, mix_g, _ in _doses(scene, ink, batches)
+    )
+    drops = max(FEWEST_DROPS if factor > 1 else 1, ceil(SPARE * neat - 1e-9))
+    part_a = drops * ink.drop_g * (factor - 1)
+    return Stock(
+        colourant_id=ink.id, name=ink.name, factor=factor, neat_drops=drops, part_a_g=round(part_a, 2),
+        make_g=round(drops * ink.drop_g + part_a, 2), rounding_de00=round(cost, 2),
+        words=words(
+            "doses.bottle" if factor > 1 else "doses.bottle_neat", name=ink.name, factor=factor, drops=drops,
+            part=part_a, cost=cost,
+        ),
+    )
+
+
+def _doses(
+    scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]
+) -> list[tuple[float, float, float]]:
+    """Pours that take some of it: (dose, mix, part A)."""
+    return [
+        (dose.dose_drops_per_100g, mix_g, part_a_g)
+        for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True) for dose in pour.doses
+        if dose.colourant_id == ink.id and dose.dose_drops_per_100g > 0 and mix_g > 0
+    ]
+
+
+def _cost(
+    scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], factor: int
+) -> tuple[float, bool]:
+    """Most that rounding its dose costs in any pour, and whether every cup has room for the stock."""
+    inks = {one.id: one for one in scene.colourants}
+    worst, fits, step_g = 0.0, True, scene.brief.habits.scale_step_g
+    for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True):
+        dose = next((one.dose_drops_per_100g for one in pour.doses if one.colourant_id == ink.id), 0.0)
+        if dose <= 0 or mix_g <= 0:
+            continue
+        asked = sum(one.dose_drops_per_100g * drop_takes(inks[one.colourant_id]) for one in pour.doses)
+        one = counted(ink, dose, mix_g, factor, step_g)
+        rounded = asked + (one.dose(mix_g) - dose) * drop_takes(ink)
+        worst = max(worst, float(differences(asked, rounded[None], scene.tank.fill_height_mm)[0]))
+        fits = fits and one.stock_g * (1 - 1 / factor) <= MOST_SHARE * part_a_g
+    return worst, fits
