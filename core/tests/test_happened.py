@@ -3,6 +3,8 @@
 import unittest
 from zoneinfo import ZoneInfo
 
+from told import poured, told
+
 from gondola_core.bench.events import standing
 from gondola_core.bench.happened import as_happened, pour_logs
 from gondola_core.bench.mixed import as_mixed
@@ -13,7 +15,6 @@ from gondola_core.evaluate import evaluate
 from gondola_core.materials import load_library
 from gondola_core.samples import quarry_pool
 from gondola_core.scene.schedule import ROOM_STEP_H, room_samples_c
-from told import poured, told
 
 DEEP = load_library().resins["deep"]
 SCENE = quarry_pool()

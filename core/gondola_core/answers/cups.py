@@ -73,12 +73,14 @@ def _hands(scene: Any, cups: list[Cup], volumes: Volumes, bodies: list[FigureBod
     ]
 
 
-CUPS = Answer(name="cups", reads=Reading("pours.resin_id", "pours.mix_c", "resins", "brief.habits"), needs=(VOLUMES, DAM), by=_cups)
-MEASURING = Reading(
-    "pours.doses", "pours.resin_id", "resins", "colourants", "tank.fill_height_mm", "brief.habits.scale_step_g",
+CUPS = Answer(
+    name="cups", reads=Reading("pours.resin_id", "pours.mix_c", "resins", "brief.habits"), needs=(VOLUMES, DAM),
+    by=_cups,
 )
-STOCKS = Answer(name="stocks", needs=(CUPS,), by=_stocks, reads=MEASURING)
-DOSES = Answer(name="doses", needs=(CUPS, STOCKS), by=_doses, reads=MEASURING)
+MEASURING = ("pours.doses", "pours.resin_id", "resins", "colourants", "tank.fill_height_mm", "brief.habits")
+"""What counting drops reads of a scene."""
+STOCKS = Answer(name="stocks", needs=(CUPS,), by=_stocks, reads=Reading(*MEASURING))
+DOSES = Answer(name="doses", needs=(CUPS, STOCKS), by=_doses, reads=Reading(*MEASURING))
 HANDS = Answer(
     name="hands", needs=(CUPS, VOLUMES, BODIES), by=_hands,
     reads=Reading("tank.fill_height_mm", "pours.top_depth_mm", "pours.resin_id", "pours.mix_c", "pours.hands_min",

@@ -10,7 +10,7 @@ from ..bench.batches import Binds
 from ..bench.doses import MeasuredPour
 from ..bench.hands import HandsOn
 from ..bench.mixing import Mix
-from ..bench.steps import label_words, pour_steps
+from ..bench.steps import label_words
 from ..cure.bubbles import Settling
 from ..cure.light import LightAnswer
 from ..cure.moments import PourCure
@@ -121,7 +121,6 @@ class PourOutcome:
     clock: PourClock
     heat: PourHeat
     joint: PourJoint
-    steps: list[Words]
     hands: HandsOn
     light: LightAnswer | None
     grains: list[Settling]
@@ -177,10 +176,6 @@ def _clocks(scene: Any, heat: Heat) -> list[PourClock]:
     return found
 
 
-def _steps(scene: Any, joints: list[PourJoint]) -> list[list[Words]]:
-    return [pour_steps(scene, number, joint.words) for number, joint in enumerate(joints, start=1)]
-
-
 def _heats(_: Any, heat: Heat, stresses: list[PourStress | None]) -> list[PourHeat]:
     return [
         PourHeat(
@@ -193,7 +188,7 @@ def _heats(_: Any, heat: Heat, stresses: list[PourStress | None]) -> list[PourHe
 
 def _pours(
     scene: Any, fills: list[PourFill], cups: list[Cup], doses: list[MeasuredPour], clocks: list[PourClock],
-    heats: list[PourHeat], joints: list[PourJoint], steps: list[list[Words]], hands: list[HandsOn],
+    heats: list[PourHeat], joints: list[PourJoint], hands: list[HandsOn],
     light: list[LightAnswer | None], grains: list[list[Settling]],
 ) -> list[PourOutcome]:
     bottoms = [scene.tank.fill_height_mm, *(pour.top_depth_mm for pour in scene.pours)]
@@ -212,7 +207,6 @@ def _pours(
             clock=clocks[index],
             heat=heats[index],
             joint=joints[index],
-            steps=steps[index],
             hands=hands[index],
             light=light[index],
             grains=grains[index],
@@ -226,13 +220,9 @@ CLOCKS = Answer(
     name="clocks", needs=(HEAT,), by=_clocks,
     reads=Reading("brief.first_pour_at", "pours.wait_h", "pours.resin_id", "resins"),
 )
-STEPS = Answer(
-    name="steps", needs=(JOINTS,), by=_steps,
-    reads=Reading("pours.top_depth_mm", "pours.mix_c", "pours.resin_id", "pours.doses", "resins"),
-)
 HEATS = Answer(name="heats", reads=Reading(), needs=(HEAT, STRESSES), by=_heats)
 POURS = Answer(
-    name="pours", needs=(FILLS, CUPS, DOSES, CLOCKS, HEATS, JOINTS, STEPS, HANDS, LIGHT, GRAINS), by=_pours,
+    name="pours", needs=(FILLS, CUPS, DOSES, CLOCKS, HEATS, JOINTS, HANDS, LIGHT, GRAINS), by=_pours,
     reads=Reading("tank.fill_height_mm", "pours.id", "pours.resin_id", "pours.top_depth_mm"),
 )
 

@@ -87,14 +87,14 @@ def measured_pour(
     pour = scene.pours[number - 1]
     inks = {one.id: one for one in scene.colourants}
     pairs = [(inks[dose.colourant_id], dose.dose_drops_per_100g) for dose in pour.doses]
-    depth, asked = scene.tank.fill_height_mm, _total(pairs)
+    depth, asked = scene.tank.fill_height_mm, total_takes(pairs)
     step_g, chosen = scene.brief.habits.scale_step_g, factors or {}
     counts = [
         counted(ink, dose, batch_g, chosen.get(ink.id) or own_factor(dose, batch_g), step_g)
         for ink, dose in pairs if dose > 0 and batch_g > 0
     ]
     measured = [_measured(one, batch_g, asked, depth) for one in counts]
-    rounded = _total([(one.ink, one.dose(batch_g)) for one in counts])
+    rounded = total_takes([(one.ink, one.dose(batch_g)) for one in counts])
     booked = sum(one.part_a_g for one in measured)
     return MeasuredPour(
         pour_number=number,
@@ -188,7 +188,7 @@ def drop_takes(ink: Colourant) -> Array:
     return np.asarray(scatter_of_drop(ink) * (1 - ink.scatter_cosine) + absorption_of_drop(ink))
 
 
-def _total(doses: list[tuple[Colourant, float]]) -> Array:
+def total_takes(doses: list[tuple[Colourant, float]]) -> Array:
     """What a recipe takes [1/m], (31,)."""
     return sum((dose * drop_takes(ink) for ink, dose in doses), np.zeros(len(WAVELENGTHS_NM)))
 

@@ -22,13 +22,15 @@ class Event(Part):
     at       by the server's clock, with its zone
     step_id  the step of the run that it belongs to; "" for none
     device   which one it was entered on
-    seen     how many events of the run that device had seen when it was entered
+    number   its place in the run, as the server took them in
+    seen     number of the last event that the device had seen when it was entered
     """
 
     id: EventId
     at: Annotated[AwareDatetime, Field(title="moment of an event", strict=False)]
     step_id: StepName = ""
     device: Annotated[str, Field(title="device", max_length=40)] = ""
+    number: Annotated[int, Field(title="number of an event", ge=0)] = 0
     seen: Annotated[int, Field(title="events seen", ge=0)] = 0
 
 
@@ -49,13 +51,14 @@ class Weighed(Event):
 
 
 class Dropped(Event):
-    """So much of a colourant, as drops of it neat, came into a cup."""
+    """So much of a colourant, as drops of it neat, came into a cup, and the part A of its stock with it."""
 
     kind: Literal["dropped"]
     pour_id: Key
     cup: Annotated[int, Field(title="cup", ge=1, le=200)]
     colourant_id: Key
     neat_drops: float = bounded("drops of a colourant", "drops", 0, 10_000)
+    part_a_g: float = bounded("part A of a stock", "g", 0, 50_000, default=0.0)
 
 
 class Measured(Event):

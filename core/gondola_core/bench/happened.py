@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, tzinfo
+from itertools import pairwise
 from typing import Any
 
 from ..errors import GondolaError
@@ -22,10 +23,23 @@ SECONDS = 3600.0
 
 
 @dataclass(slots=True)
+class CupLog:
+    """What came into a cup: part A from its bottle and with stocks, and part B."""
+
+    plain_a_g: float = 0.0
+    stock_a_g: float = 0.0
+    part_b_g: float = 0.0
+
+    @property
+    def part_a_g(self) -> float:
+        """All of part A."""
+        return self.plain_a_g + self.stock_a_g
+
+
+@dataclass(slots=True)
 class PourLog:
     """What was recorded of one pour.
 
-    cups        part A and part B by cup [g]
     neat_drops  by colourant
     """
 
@@ -34,7 +48,7 @@ class PourLog:
     met: datetime | None = None
     mix_c: float | None = None
     line_depth_mm: float | None = None
-    cups: dict[int, dict[str, float]] = field(default_factory=dict)
+    cups: dict[int, CupLog] = field(default_factory=dict)
     neat_drops: dict[str, float] = field(default_factory=dict)
 
     @property
@@ -45,7 +59,9 @@ class PourLog:
     @property
     def whole_cups(self) -> list[tuple[float, float]]:
         """Cups of which both parts were weighed: (A, B) [g]."""
-        return [(one["a"], one["b"]) for one in self.cups.values() if one.get("a", 0) > 0 and one.get("b", 0) > 0]
+        return [
+            (one.part_a_g, one.part_b_g) for one in self.cups.values() if one.plain_a_g > 0 and one.part_b_g > 0
+        ]
 
     @property
     def mix_g(self) -> float:
@@ -65,9 +81,11 @@ def pour_logs(scene: Scene, events: Sequence[AnyEvent]) -> list[PourLog]:
 
 def _note(log: PourLog, event: AnyEvent) -> None:
     if isinstance(event, Weighed):
-        cup = log.cups.setdefault(event.cup, {})
-        cup[event.part] = cup.get(event.part, 0.0) + event.mass_g
+        cup = log.cups.setdefault(event.cup, CupLog())
+        cup.plain_a_g += event.mass_g if event.part == "a" else 0.0
+        cup.part_b_g += event.mass_g if event.part == "b" else 0.0
     elif isinstance(event, Dropped):
+        log.cups.setdefault(event.cup, CupLog()).stock_a_g += event.part_a_g
         log.neat_drops[event.colourant_id] = log.neat_drops.get(event.colourant_id, 0.0) + event.neat_drops
     elif isinstance(event, Measured) and event.what == "mix":
         log.mix_c = event.measured_c
@@ -120,7 +138,7 @@ def _starts(scene: Scene, logs: Sequence[PourLog]) -> list[datetime]:
     for index in range(known[-1][0] + 1):
         later = next(((i, start) for i, start in known if i >= index), (at, anchor))
         found.append(_moved(later[1], planned[index] - planned[later[0]]))
-    for number, (below, above) in enumerate(zip(found, found[1:], strict=False), start=2):
+    for number, (below, above) in enumerate(pairwise(found), start=2):
         if above < below:
             raise GondolaError(words("refusals.pour_order", pour=number, below=number - 1))
     return found
@@ -193,7 +211,7 @@ def _filled(scene: Scene, logs: Sequence[PourLog]) -> Scene:
 def _checked(scene: Scene) -> Scene:
     """The same, read as a document is; a line out of its place is told in the bench's words."""
     lines = [scene.tank.fill_height_mm, *(pour.top_depth_mm for pour in scene.pours)]
-    for number, (below, above) in enumerate(zip(lines, lines[1:], strict=False), start=1):
+    for number, (below, above) in enumerate(pairwise(lines), start=1):
         if below - above < LEAST_LAYER_MM:
             raise GondolaError(words("refusals.measured_line", pour=number, line=above, below=below))
     return scene_from(scene.model_dump(mode="json"))

@@ -9,7 +9,7 @@ from math import ceil
 from ..materials import Colourant
 from ..scene import Scene
 from ..words import Words, words
-from .doses import FACTORS, counted, differences, drop_takes
+from .doses import FACTORS, counted, differences, drop_takes, total_takes
 
 SEEN_DE00 = 0.5
 """A step of colour that nobody sees between two pours. Source: assumed"""
@@ -96,7 +96,7 @@ def _cost(
         dose = next((one.dose_drops_per_100g for one in pour.doses if one.colourant_id == ink.id), 0.0)
         if dose <= 0 or mix_g <= 0:
             continue
-        asked = sum(one.dose_drops_per_100g * drop_takes(inks[one.colourant_id]) for one in pour.doses)
+        asked = total_takes([(inks[one.colourant_id], one.dose_drops_per_100g) for one in pour.doses])
         one = counted(ink, dose, mix_g, factor, step_g)
         rounded = asked + (one.dose(mix_g) - dose) * drop_takes(ink)
         worst = max(worst, float(differences(asked, rounded[None], scene.tank.fill_height_mm)[0]))

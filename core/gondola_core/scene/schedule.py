@@ -58,7 +58,7 @@ def room_samples_c(first_pour_at: datetime, room: Room, span_h: float) -> Array:
     at = np.array([one.at_h for one in read])
     off = np.array([one.room_c for one in read]) - _planned_c(first_pour_at, room, at)
     faded = np.exp(-np.maximum(hours - at[-1], 0.0) / FADES_H)
-    return planned + np.interp(hours, at, off) * faded
+    return np.asarray(planned + np.interp(hours, at, off) * faded)
 
 
 def _planned_c(first_pour_at: datetime, room: Room, hours: Array) -> Array:
