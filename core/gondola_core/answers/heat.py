@@ -102,7 +102,7 @@ class Heat:
         )
 
 
-def _marched(scene: Any, grade: Grade, cells: CellGeometry, way: float = 0.0, told: Told = None) -> OneMarch:
+def marched_at(scene: Any, grade: Grade, cells: CellGeometry, way: float = 0.0, told: Told = None) -> OneMarch:
     """One march; `way` moves room, rate and heat by their spreads, -1 all low, 1 all high."""
     resins = [_shifted(resin, way) for resin in scene.resins] if way else scene.resins
     offset = way * scene.brief.room.spread_k
@@ -112,12 +112,12 @@ def _marched(scene: Any, grade: Grade, cells: CellGeometry, way: float = 0.0, to
 
 
 def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> OneMarch:
-    return _marched(scene, grade, cells_of(scene, grade, spans, free), told=told)
+    return marched_at(scene, grade, cells_of(scene, grade, spans, free), told=told)
 
 
 def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) -> list[Cures]:
     cells = cells_of(scene, BAND, spans, free)
-    return [_marched(scene, BAND, cells, way, told).cures for way in (-1.0, 0.0, 1.0)]
+    return [marched_at(scene, BAND, cells, way, told).cures for way in (-1.0, 0.0, 1.0)]
 
 
 def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> Cures | None:
@@ -125,7 +125,7 @@ def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Gra
     if grade.name == DRAFT.name:
         return None
     coarser = grade.coarser("coarse")
-    return _marched(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures
+    return marched_at(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures
 
 
 def _heat(
