@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "shapes",
     "library",
     "jobs",
+    "bench",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

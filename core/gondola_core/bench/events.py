@@ -6,9 +6,11 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, TypeAdapter
+from pydantic import AwareDatetime, Field, TypeAdapter, ValidationError
 
+from ..errors import SceneError
 from ..part import Key, Note, Part, bounded
+from ..scene import problems_of
 
 EventId = Annotated[str, Field(title="id of an event", pattern=r"^[0-9a-zA-Z-]{8,40}$")]
 StepName = Annotated[str, Field(title="step", max_length=120)]
@@ -162,6 +164,21 @@ AnyEvent = Annotated[
     Field(discriminator="kind"),
 ]
 EVENTS: TypeAdapter[list[AnyEvent]] = TypeAdapter(list[AnyEvent])
+
+
+class EventList(Part):
+    """Events as a device sends them."""
+
+    events: Annotated[list[AnyEvent], Field(title="events", max_length=500)]
+
+
+def read_events(bodies: Sequence[object]) -> list[AnyEvent]:
+    """Events from what a device sent; SceneError names the field of one that cannot be read."""
+    try:
+        return EventList.model_validate({"events": list(bodies)}).events
+    except ValidationError as flaws:
+        plain = [{**flaw, "loc": (*flaw["loc"][:2], *flaw["loc"][3:])} for flaw in flaws.errors()]
+        raise SceneError(problems_of(plain, EventList)) from None
 
 
 def standing(events: Sequence[AnyEvent]) -> list[AnyEvent]:

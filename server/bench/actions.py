@@ -1,0 +1,226 @@
+"""What can be done with runs: begin, take events in, say where it stands, plan the rest anew, end."""
+
+from __future__ import annotations
+
+import zlib
+from collections.abc import Sequence
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from django.db import transaction
+from django.db.models import Max
+from django.shortcuts import get_object_or_404
+from scenes import actions as scenes
+from scenes.models import Scene
+from shapes.actions import meshes_for
+
+from gondola_core.answers.book import Book
+from gondola_core.answers.steps import STEPS
+from gondola_core.bench.events import EVENTS, AnyEvent, Measured, read_events, standing
+from gondola_core.bench.happened import as_happened, pour_logs
+from gondola_core.bench.run import RunState, fold
+from gondola_core.bench.steps import BenchStep
+from gondola_core.errors import GondolaError
+from gondola_core.scene import Scene as SceneDocument
+from gondola_core.scene import read_scene
+from gondola_core.studies.replan import Replan, replan, with_waits
+from gondola_core.studies.watching import Reading, judged, watched
+from gondola_core.words import words
+
+from .models import Run, RunEvent
+from .schemas import Watch
+
+REHEARSED = 30.0
+"""seconds of a rehearsal's clock in one of ours"""
+MOST_EVENTS = 20_000
+"""Events of a run: some ten days of a thermometer's minutes, and all that hands do."""
+SLACK_S = 5.0
+"""seconds by which a device's clock may run ahead of the server's; what is later than that is refused"""
+THERMOMETER = "thermometer"
+"""Device of the readings that are taken without anybody's hands."""
+MOST_WATCHED = 1500
+"""Readings that are drawn; more are thinned."""
+
+
+@transaction.atomic
+def begin(*, owner: Any, scene: Scene, zone: str, rehearsal: bool = False, seed: int = 1) -> Run:
+    """A run of the scene as it stands; GondolaError for a zone that is none."""
+    zone_of(zone)
+    document = scenes.state_of(scene).document
+    now = datetime.now(UTC)
+    return Run.objects.create(
+        owner=owner, scene=scene, packed=scenes.pack(document), zone=zone, rehearsal=rehearsal,
+        seed=seed if rehearsal else 0, speed=REHEARSED if rehearsal else 1.0, started_at=now,
+    )
+
+
+def zone_of(name: str) -> ZoneInfo:
+    """A time zone by its name; GondolaError where there is none."""
+    try:
+        return ZoneInfo(name)
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        raise GondolaError(f"'{name}' is no time zone that is known here, such as Europe/Oslo.", "zone") from None
+
+
+def own_run(*, owner: Any, run_id: Any) -> Run:
+    """The way to a run for whoever asks; Http404 where it is not theirs."""
+    return get_object_or_404(Run.objects.select_related("scene"), pk=run_id, owner=owner)
+
+
+def now_of(run: Run) -> datetime:
+    """Its own clock: the server's, quickened in a rehearsal; it stands still once the run is over."""
+    real = run.ended_at or datetime.now(UTC)
+    return run.started_at + (real - run.started_at) * run.speed + timedelta(seconds=run.ahead_s)
+
+
+def document_of(run: Run) -> SceneDocument:
+    """The plan that it follows."""
+    return read_scene(zlib.decompress(run.packed))
+
+
+def events_of(run: Run) -> list[AnyEvent]:
+    """All its events, those undone too, in the order in which they were taken in."""
+    return EVENTS.validate_python([
+        {**row.body, "number": row.number} for row in run.events.all()
+    ])
+
+
+@transaction.atomic
+def take(*, run: Run, bodies: Sequence[dict[str, Any]]) -> int:
+    """Take events in, each id once; the number of the last. SceneError for one that cannot be read: none is taken then.
+
+    Events of the future are refused; those a moment ahead are taken as of now.
+    """
+    Run.objects.select_for_update().get(pk=run.pk)
+    now = now_of(run)
+    events = read_events(bodies)
+    last = run.events.aggregate(last=Max("number"))["last"] or 0
+    known = set(run.events.filter(event_id__in=[one.id for one in events]).values_list("event_id", flat=True))
+    fresh = [one for one in {one.id: one for one in events}.values() if one.id not in known]
+    if last + len(fresh) > MOST_EVENTS:
+        raise GondolaError(words("refusals.run_full", most=MOST_EVENTS), "events")
+    rows = []
+    for number, one in enumerate(sorted(fresh, key=lambda one: one.at), start=last + 1):
+        if one.at > now + timedelta(seconds=SLACK_S * run.speed):
+            raise GondolaError(words("refusals.event_future"), "at")
+        dated = one.model_copy(update={"at": min(one.at, now), "number": number})
+        rows.append(RunEvent(run=run, number=number, event_id=one.id, body=dated.model_dump(mode="json")))
+    RunEvent.objects.bulk_create(rows)
+    return last + len(rows)
+
+
+def told_of(events: Sequence[AnyEvent]) -> list[AnyEvent]:
+    """Those that a page is told of: all but what a thermometer said by itself."""
+    return [one for one in events if not (isinstance(one, Measured) and one.device == THERMOMETER)]
+
+
+def steps_of(run: Run) -> list[BenchStep]:
+    """The steps of its plan."""
+    document = document_of(run)
+    return Book(document, meshes=meshes_for(owner=run.owner, document=document)).ask(STEPS)
+
+
+def state_of(run: Run, events: Sequence[AnyEvent]) -> RunState:
+    """Where it stands."""
+    return fold(document_of(run), steps_of(run), events, now_of(run))
+
+
+def happened_of(run: Run, events: Sequence[AnyEvent]) -> SceneDocument:
+    """The scene as it happened; GondolaError where events contradict each other."""
+    return as_happened(document_of(run), events, zone_of(run.zone))
+
+
+def trouble_of(run: Run, events: Sequence[AnyEvent]) -> GondolaError | None:
+    """What contradicts itself among the events."""
+    try:
+        happened_of(run, events)
+    except GondolaError as flaw:
+        return flaw
+    return None
+
+
+def next_of(run: Run, events: Sequence[AnyEvent]) -> Replan | None:
+    """The next pour, planned anew."""
+    planned, happened = document_of(run), happened_of(run, events)
+    poured = _poured_count(planned, events)
+    local = now_of(run).astimezone(zone_of(run.zone)).replace(tzinfo=None)
+    return replan(planned, happened, poured, local, meshes_for(owner=run.owner, document=happened))
+
+
+def _poured_count(scene: SceneDocument, events: Sequence[AnyEvent]) -> int:
+    """Pours that are in, from the bottom up to the last that was told of."""
+    logs = pour_logs(scene, events)
+    return max((number for number, log in enumerate(logs, start=1) if log.ended is not None), default=0)
+
+
+@transaction.atomic
+def take_way(*, run: Run, way: str) -> Replan | None:
+    """The plan follows one of the ways from now on: waits of what is not yet poured, in the run and in its scene."""
+    events = events_of(run)
+    found = next_of(run, events)
+    chosen = next((one for one in found.ways if one.way == way), None) if found is not None else None
+    if found is None or chosen is None:
+        raise GondolaError(words("refusals.no_way"), "way")
+    document = document_of(run)
+    waits = [pour.wait_h for pour in document.pours]
+    start = found.pour_number - 1
+    waits[start:] = [chosen.wait_h, *found.waits_h[start + 1:]]
+    planned = with_waits(document, waits)
+    run.packed = scenes.pack(planned)
+    run.save(update_fields=["packed"])
+    head = scenes.head_of(run.scene)
+    shown = scenes.unpack(head)
+    if not run.rehearsal and [pour.id for pour in shown.pours] == [pour.id for pour in planned.pours]:
+        scenes.save_scene(
+            scene=run.scene, base_revision=head.number, document=with_waits(shown, waits),
+            note="planned anew from what happened",
+        )
+    return found
+
+
+def watch_of(run: Run, events: Sequence[AnyEvent], number: int) -> Watch:
+    """A pour under its thermometer."""
+    happened = happened_of(run, events)
+    band = watched(happened, number, meshes_for(owner=run.owner, document=happened))
+    pour_id = happened.pours[number - 1].id
+    log = pour_logs(document_of(run), events)[number - 1]
+    read = [
+        Reading(at_h=(one.at - log.start).total_seconds() / 3600, measured_c=one.measured_c)
+        for one in standing(events)
+        if isinstance(one, Measured) and one.what == "resin" and one.pour_id == pour_id and log.start is not None
+        and one.at >= log.start
+    ]
+    drawn = read[:: max(1, len(read) // MOST_WATCHED)]
+    return Watch(
+        band=band, at_h=[round(one.at_h, 4) for one in drawn], measured_c=[one.measured_c for one in drawn],
+        verdict=judged(band, read),
+    )
+
+
+@transaction.atomic
+def skip(*, run: Run, until: datetime) -> None:
+    """Move the clock of a rehearsal on; GondolaError for a real run, whose time is its own."""
+    if not run.rehearsal:
+        raise GondolaError(words("refusals.no_skip"), "until")
+    held = Run.objects.select_for_update().get(pk=run.pk)
+    more = (until - now_of(held)).total_seconds()
+    if more > 0:
+        held.ahead_s += more
+        held.save(update_fields=["ahead_s"])
+    run.ahead_s = held.ahead_s
+
+
+@transaction.atomic
+def end(*, run: Run) -> None:
+    """It is over; its events stay."""
+    if run.ended_at is None:
+        run.ended_at = datetime.now(UTC)
+        run.save(update_fields=["ended_at"])
+
+
+@transaction.atomic
+def reopen(*, run: Run) -> None:
+    """It goes on."""
+    run.ended_at = None
+    run.save(update_fields=["ended_at"])

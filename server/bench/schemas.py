@@ -1,0 +1,113 @@
+"""What the API takes and gives of runs; events, steps and states are the core's own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+from pydantic import Field
+
+from gondola_core.bench.events import AnyEvent
+from gondola_core.bench.run import RunState
+from gondola_core.bench.steps import BenchStep
+from gondola_core.scene import Scene
+from gondola_core.studies.replan import Replan
+from gondola_core.studies.watching import Verdict, Watched
+
+
+class RunBegun(Schema):
+    """A run to begin, in the time zone of the person; a rehearsal with its seed and how quick its clock is."""
+
+    zone: Annotated[str, Field(max_length=64)] = "UTC"
+    rehearsal: bool = False
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+
+
+class RunRow(Schema):
+    """A run in a list."""
+
+    id: UUID
+    rehearsal: bool
+    started_at: datetime
+    ended_at: datetime | None
+    events_count: int
+
+
+class Told(Schema):
+    """Events of a device, in any order; each is taken in once."""
+
+    events: Annotated[list[dict[str, Any]], Field(max_length=500)]
+
+
+class Ahead(Schema):
+    """The clock of a rehearsal, moved on to a moment."""
+
+    until: datetime
+
+
+class WayTaken(Schema):
+    """The way in which the next pour is to be made."""
+
+    way: Literal["planned", "in_tack", "after_hard"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RunNow:
+    """A run at this moment.
+
+    now        by its own clock: the server's, or that of the rehearsal
+    speed      of that clock
+    number     of the last event
+    trouble    what contradicts itself among the events; "" where nothing does
+    """
+
+    id: UUID
+    scene_id: int
+    rehearsal: bool
+    started_at: datetime
+    ended_at: datetime | None
+    now: datetime
+    speed: float
+    number: int
+    trouble: str
+    state: RunState
+    events: list[AnyEvent]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RunWhole:
+    """The same with its plan: name, steps, and where the person's clock stands."""
+
+    name: str
+    zone: str
+    document: Scene
+    steps: list[BenchStep]
+    run: RunNow
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Happened:
+    """The scene as planned, and as it happened."""
+
+    planned: Scene
+    happened: Scene
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Next:
+    """What comes next; None before the first pour and after the last."""
+
+    replan: Replan | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Watch:
+    """A pour under its thermometer: the band, what was read, and what that means."""
+
+    band: Watched
+    at_h: list[float]
+    measured_c: list[float]
+    verdict: Verdict
