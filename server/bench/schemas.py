@@ -111,3 +111,30 @@ class Watch:
     at_h: list[float]
     measured_c: list[float]
     verdict: Verdict
+
+
+class InstrumentState(Schema):
+    """A device as it is now; of a scale the mass, of a thermometer both temperatures, None where nothing is read."""
+
+    kind: Literal["scale", "thermometer"]
+    port: int
+    simulated: bool
+    plugged: bool
+    mass_g: float | None = None
+    steady: bool = False
+    overloaded: bool = False
+    resin_c: float | None = None
+    room_c: float | None = None
+
+
+class InstrumentAt(Schema):
+    """Where a device is on loopback; without a port one is simulated."""
+
+    port: Annotated[int | None, Field(ge=1, le=65535)] = None
+    run_id: UUID | None = None
+
+
+class InstrumentTold(Schema):
+    """A word to a device: `tare`, or what a simulated one understands."""
+
+    line: Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[a-z0-9 .-]+$")]

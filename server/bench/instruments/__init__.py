@@ -1,0 +1,1 @@
+"""Scale and thermometer at the bench: a line protocol over TCP on loopback, simulated ones, and who listens to them."""

@@ -1,0 +1,32 @@
+"""A run as server-sent events: each time something was told of it, or a device shows something else."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.db.models import Max
+from studio.stream import Watches
+
+from .instruments.recording import HUB
+from .models import Run
+
+Key = tuple[UUID, int]
+"""A run and its owner."""
+
+
+def _read(keys: list[Key]) -> dict[Key, dict[str, Any]]:
+    rows = Run.objects.filter(pk__in=[key for key, _ in keys]).annotate(last=Max("events__number"))
+    runs = {row.pk: row for row in rows.defer("packed")}
+    devices = {owner: HUB.told(owner) for owner in {owner for _, owner in keys}}
+    return {
+        (run_id, owner): {
+            "number": runs[run_id].last or 0, "ended": runs[run_id].ended_at is not None,
+            "ahead_s": runs[run_id].ahead_s, "instruments": devices[owner],
+        }
+        for run_id, owner in keys if run_id in runs
+    }
+
+
+WATCHES = Watches(_read, lambda _: False)
+events = WATCHES.events
