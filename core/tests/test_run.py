@@ -125,6 +125,19 @@ class Folded(unittest.TestCase):
                 for one in found:
                     self.assertEqual(set(one.event_ids), {event.id for event in events})
 
+    def test_the_line_is_told_from_the_rim_at_each_corner(self):
+        wall, fill, line = SCENE.tank.wall_height_mm, SCENE.tank.fill_height_mm, FIRST.top_depth_mm
+        rows = [((0.0, 0.0), (0, 0, 0, 0)), ((4.0, 0.0), (2, -2, 2, -2)), ((0.0, 2.0), (-1, -1, 1, 1))]
+        for (right, front), off in rows:
+            with self.subTest(right=right, front=front):
+                events = upto(f"{FIRST.id}:pour") + told(
+                    (-2.0, "levelled", {"right_lower_mm": right, "front_lower_mm": front}),
+                )
+                rim = fold(SCENE, STEPS_NOW, events, at(0)).rim
+                found = (rim.front_left_mm, rim.front_right_mm, rim.back_left_mm, rim.back_right_mm)
+                for one, more in zip(found, off, strict=True):
+                    self.assertAlmostEqual(one, wall - fill + line + more, delta=0.051)
+
 
 if __name__ == "__main__":
     unittest.main()

@@ -17,7 +17,7 @@ from shapes.actions import meshes_for
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
-from gondola_core.bench.events import EVENTS, AnyEvent, Measured, read_events, standing
+from gondola_core.bench.events import EVENTS, AnyEvent, TemperatureRead, read_events, standing
 from gondola_core.bench.happened import as_happened, pour_logs
 from gondola_core.bench.run import RunState, fold
 from gondola_core.bench.steps import BenchStep
@@ -74,6 +74,11 @@ def now_of(run: Run) -> datetime:
     return run.started_at + (real - run.started_at) * run.speed + timedelta(seconds=run.ahead_s)
 
 
+def local_of(run: Run) -> datetime:
+    """The same by the clock of the person."""
+    return now_of(run).astimezone(zone_of(run.zone)).replace(tzinfo=None)
+
+
 def document_of(run: Run) -> SceneDocument:
     """The plan that it follows."""
     return read_scene(zlib.decompress(run.packed))
@@ -112,7 +117,7 @@ def take(*, run: Run, bodies: Sequence[dict[str, Any]]) -> int:
 
 def told_of(events: Sequence[AnyEvent]) -> list[AnyEvent]:
     """Those that a page is told of: all but what a thermometer said by itself."""
-    return [one for one in events if not (isinstance(one, Measured) and one.device == THERMOMETER)]
+    return [one for one in events if not (isinstance(one, TemperatureRead) and one.device == THERMOMETER)]
 
 
 def steps_of(run: Run) -> list[BenchStep]:
@@ -144,8 +149,7 @@ def next_of(run: Run, events: Sequence[AnyEvent]) -> Replan | None:
     """The next pour, planned anew."""
     planned, happened = document_of(run), happened_of(run, events)
     poured = _poured_count(planned, events)
-    local = now_of(run).astimezone(zone_of(run.zone)).replace(tzinfo=None)
-    return replan(planned, happened, poured, local, meshes_for(owner=run.owner, document=happened))
+    return replan(planned, happened, poured, local_of(run), meshes_for(owner=run.owner, document=happened))
 
 
 def _poured_count(scene: SceneDocument, events: Sequence[AnyEvent]) -> int:
@@ -188,7 +192,7 @@ def watch_of(run: Run, events: Sequence[AnyEvent], number: int) -> Watch:
     read = [
         Reading(at_h=(one.at - log.start).total_seconds() / 3600, measured_c=one.measured_c)
         for one in standing(events)
-        if isinstance(one, Measured) and one.what == "resin" and one.pour_id == pour_id and log.start is not None
+        if isinstance(one, TemperatureRead) and one.what == "resin" and one.pour_id == pour_id and log.start is not None
         and one.at >= log.start
     ]
     drawn = read[:: max(1, len(read) // MOST_WATCHED)]

@@ -133,7 +133,8 @@ def _now(request: HttpRequest, run: Run) -> RunNow:
     flaw = actions.trouble_of(run, events)
     return RunNow(
         id=run.pk, scene_id=run.scene_id, rehearsal=run.rehearsal, started_at=run.started_at, ended_at=run.ended_at,
-        now=actions.now_of(run), speed=run.speed, number=max((one.number for one in events), default=0),
+        now=actions.now_of(run), local_now=actions.local_of(run), speed=run.speed,
+        number=max((one.number for one in events), default=0),
         trouble="" if flaw is None else flaw.said(reader_of(request)), state=actions.state_of(run, events),
         events=actions.told_of(events),
     )

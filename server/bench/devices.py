@@ -54,8 +54,7 @@ def follow(run: Run) -> Truth:
         now = actions.now_of(run)
         logs = pour_logs(planned, events)
         begun = [number for number, log in enumerate(logs, start=1) if log.start is not None]
-        local = now.astimezone(actions.zone_of(run.zone)).replace(tzinfo=None)
-        room_c = float(room_samples_c(local, planned.brief.room, 0.0)[0])
+        room_c = float(room_samples_c(actions.local_of(run), planned.brief.room, 0.0)[0])
         if not begun:
             return None, room_c
         if held["number"] != begun[-1]:

@@ -58,7 +58,7 @@ class WayTaken(Schema):
 class RunNow:
     """A run at this moment.
 
-    now        by its own clock: the server's, or that of the rehearsal
+    now        by its own clock: the server's, or that of the rehearsal; local_now on the person's
     speed      of that clock
     number     of the last event
     trouble    what contradicts itself among the events; "" where nothing does
@@ -70,6 +70,7 @@ class RunNow:
     started_at: datetime
     ended_at: datetime | None
     now: datetime
+    local_now: datetime
     speed: float
     number: int
     trouble: str

@@ -8,6 +8,7 @@ const BeginPage = lazy(() => import("./workspace/begin-page"));
 const HavePage = lazy(() => import("./workspace/have-page"));
 const PlansPage = lazy(() => import("./workspace/plans-page"));
 const PourSheet = lazy(() => import("./features/sheet"));
+const RunPage = lazy(() => import("./workspace/run-page"));
 const Workspace = lazy(() => import("./workspace/workspace"));
 
 export function App() {
@@ -27,6 +28,7 @@ export function App() {
         <Route path="/scenes/:sceneId/sheet" element={<PourSheet />} />
         <Route path="/scenes/:sceneId/plans" element={<PlansPage />} />
         <Route path="/scenes/:sceneId/:stage" element={<Workspace />} />
+        <Route path="/runs/:runId" element={<RunPage />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
     </Suspense>

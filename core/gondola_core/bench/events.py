@@ -42,7 +42,7 @@ class Done(Event):
     kind: Literal["done"]
 
 
-class Weighed(Event):
+class PartWeighed(Event):
     """So much of a part came into a cup; what comes after to put it right is another event."""
 
     kind: Literal["weighed"]
@@ -52,7 +52,7 @@ class Weighed(Event):
     mass_g: float = bounded("what was weighed", "g", -50_000, 50_000)
 
 
-class Dropped(Event):
+class ColourDropped(Event):
     """So much of a colourant, as drops of it neat, came into a cup, and the part A of its stock with it."""
 
     kind: Literal["dropped"]
@@ -63,7 +63,7 @@ class Dropped(Event):
     part_a_g: float = bounded("part A of a stock", "g", 0, 50_000, default=0.0)
 
 
-class Measured(Event):
+class TemperatureRead(Event):
     """A temperature that was read: of the room, of the mix as it is poured, of the resin as it sets."""
 
     kind: Literal["measured"]
@@ -159,8 +159,8 @@ class Undone(Event):
 
 
 AnyEvent = Annotated[
-    Done | Weighed | Dropped | Measured | Met | Pouring | Poured | Sealed | Flamed | Felt | Abraded | Placed
-    | Levelled | Noted | Undone,
+    Done | PartWeighed | ColourDropped | TemperatureRead | Met | Pouring | Poured | Sealed | Flamed | Felt | Abraded
+    | Placed | Levelled | Noted | Undone,
     Field(discriminator="kind"),
 ]
 EVENTS: TypeAdapter[list[AnyEvent]] = TypeAdapter(list[AnyEvent])

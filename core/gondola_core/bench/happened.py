@@ -14,7 +14,18 @@ from ..scene import Dose, Pour, RoomReading, Scene, scene_from
 from ..scene.schedule import ROOM_STEP_H, pour_starts_h
 from ..words import words
 from .correcting import ratio_error
-from .events import AnyEvent, Dropped, Measured, Met, Placed, Poured, Pouring, Sealed, Weighed, standing
+from .events import (
+    AnyEvent,
+    ColourDropped,
+    Met,
+    PartWeighed,
+    Placed,
+    Poured,
+    Pouring,
+    Sealed,
+    TemperatureRead,
+    standing,
+)
 from .mixed import ALRIGHT, as_mixed
 
 LEAST_LAYER_MM = 0.5
@@ -80,14 +91,14 @@ def pour_logs(scene: Scene, events: Sequence[AnyEvent]) -> list[PourLog]:
 
 
 def _note(log: PourLog, event: AnyEvent) -> None:
-    if isinstance(event, Weighed):
+    if isinstance(event, PartWeighed):
         cup = log.cups.setdefault(event.cup, CupLog())
         cup.plain_a_g += event.mass_g if event.part == "a" else 0.0
         cup.part_b_g += event.mass_g if event.part == "b" else 0.0
-    elif isinstance(event, Dropped):
+    elif isinstance(event, ColourDropped):
         log.cups.setdefault(event.cup, CupLog()).stock_a_g += event.part_a_g
         log.neat_drops[event.colourant_id] = log.neat_drops.get(event.colourant_id, 0.0) + event.neat_drops
-    elif isinstance(event, Measured) and event.what == "mix":
+    elif isinstance(event, TemperatureRead) and event.what == "mix":
         log.mix_c = event.measured_c
     elif isinstance(event, Met):
         log.met = log.met or event.at
@@ -189,7 +200,7 @@ def _room(told: Iterable[AnyEvent], first: datetime) -> list[RoomReading]:
     """Readings of the room, one for each step of the march's own room."""
     held: dict[int, list[float]] = {}
     for one in told:
-        if isinstance(one, Measured) and one.what == "room":
+        if isinstance(one, TemperatureRead) and one.what == "room":
             step = round((one.at - first).total_seconds() / SECONDS / ROOM_STEP_H)
             held.setdefault(step, []).append(one.measured_c)
     return [

@@ -10,7 +10,7 @@ from ..cure.kinetics import arrhenius_factor
 from ..scene import Pour, Scene
 from ..words import Words, words
 from .correcting import Correction, corrected
-from .events import AnyEvent, Done, Met, Poured, Weighed, standing
+from .events import AnyEvent, Done, Levelled, Met, PartWeighed, Poured, standing
 from .happened import CupLog, PourLog, pour_logs
 from .mixing import mass_ratio
 from .steps import BenchStep
@@ -55,12 +55,23 @@ class Conflict:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Rim:
+    """How far the liquid is to stand below the rim of the walls, at each corner of a tank that may be off level."""
+
+    front_left_mm: float
+    front_right_mm: float
+    back_left_mm: float
+    back_right_mm: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RunState:
     """A run at a moment.
 
     current      id of the step to do now; "" where all is done
     waits_until  when it is due, if that is still to come
     done         ids of steps that are over
+    rim          of the line that is poured to now; None at other steps
     """
 
     current: str
@@ -70,6 +81,7 @@ class RunState:
     cups: list[CupState]
     conflicts: list[Conflict]
     poured: list[str]
+    rim: Rim | None
 
 
 def fold(scene: Scene, steps: Sequence[BenchStep], events: Sequence[AnyEvent], now: datetime) -> RunState:
@@ -94,6 +106,32 @@ def fold(scene: Scene, steps: Sequence[BenchStep], events: Sequence[AnyEvent], n
         cups=[cup for pour in scene.pours for cup in _cups(scene, pour.id, logs[pour.id], steps, done)],
         conflicts=_conflicts(told),
         poured=[key for key, log in logs.items() if log.ended is not None],
+        rim=None if first is None else _rim(scene, heads[first], told),
+    )
+
+
+def _rim(scene: Scene, step: BenchStep, told: Sequence[AnyEvent]) -> Rim | None:
+    if step.line_depth_mm is None:
+        return None
+    level = next((one for one in reversed(told) if isinstance(one, Levelled)), None)
+    return rim_of(
+        scene, step.line_depth_mm, level.right_lower_mm if level else 0.0, level.front_lower_mm if level else 0.0
+    )
+
+
+def rim_of(scene: Scene, line_depth_mm: float, right_lower_mm: float, front_lower_mm: float) -> Rim:
+    """Distance from the rim down to a line. The liquid lies level, and its volume stays what it was.
+
+        d = (wall - line) -/+ half of what a side lies lower
+
+    Source: definition
+    """
+    tank = scene.tank
+    middle = tank.wall_height_mm - (tank.fill_height_mm - line_depth_mm)
+    right, front = right_lower_mm / 2, front_lower_mm / 2
+    return Rim(
+        front_left_mm=round(middle + right - front, 1), front_right_mm=round(middle - right - front, 1),
+        back_left_mm=round(middle + right + front, 1), back_right_mm=round(middle - right + front, 1),
     )
 
 
@@ -200,7 +238,7 @@ def _conflicts(told: Sequence[AnyEvent]) -> list[Conflict]:
     found = []
     by_step: dict[tuple[str, str], list[AnyEvent]] = {}
     for one in told:
-        if isinstance(one, Done | Weighed | Met | Poured) and one.step_id and one.device:
+        if isinstance(one, Done | PartWeighed | Met | Poured) and one.step_id and one.device:
             by_step.setdefault((one.step_id, one.kind), []).append(one)
     for (step_id, kind), mine in by_step.items():
         blind = [

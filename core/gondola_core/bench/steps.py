@@ -37,7 +37,7 @@ class BenchStep:
     """One thing to do.
 
     chain        steps of one chain follow each other; chains run beside each other once the mixing is done
-    pour_id      "" before the first pour; pour_number 0
+    pour_id      "" before the first pour; pour_number 0; below_id of the pour that is felt or abraded
     target_g     what is to be weighed, to the scale's step; target_ml the same in a marked cup
     drops        of a stock or neat; neat_drops what that is of the colourant itself, stock_a_g the part A in it
     clock_min    how long it takes, or when it is due, counted from `after`: the step before, or the end of the pour
@@ -52,6 +52,7 @@ class BenchStep:
     under: Words | None = None
     caution: Words | None = None
     pour_id: str = ""
+    below_id: str = ""
     pour_number: int = 0
     cup: int = 0
     cups_count: int = 0
@@ -150,13 +151,15 @@ def _step(work: PourWork, kind: Kind, name: str, title: Words, **more: object) -
 def _ready(scene: Scene, work: PourWork) -> Iterator[BenchStep]:
     below = work.number - 1
     if below:
+        under = scene.pours[below - 1].id
         yield _step(
-            work, "feel", "feel", words("steps.feel", below=below), asks="feels",
+            work, "feel", "feel", words("steps.feel", below=below), asks="feels", below_id=under,
             under=words("steps.feel_under", joint=work.joint),
         )
         if work.abrade:
             yield _step(
-                work, "abrade", "abrade", words("steps.abrade", below=below), under=words("steps.abrade_under"),
+                work, "abrade", "abrade", words("steps.abrade", below=below), below_id=under,
+                under=words("steps.abrade_under"),
                 caution=words("steps.abrade_caution"),
             )
     for figure in work.figures:

@@ -98,6 +98,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Steps
+         * @description The steps of the pour days, as the run follows them and the sheet prints them.
+         */
+        post: operations["bench_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/beside": {
         parameters: {
             query?: never;
@@ -388,6 +408,61 @@ export interface paths {
         put?: never;
         /** Why */
         post: operations["why_hot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Listed */
+        get: operations["list_instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Connect
+         * @description Listen to a device on loopback, or to a simulated one where no port is given.
+         */
+        put: operations["connect_instrument"];
+        post?: never;
+        /** Let Go */
+        delete: operations["let_instrument_go"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{kind}/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say */
+        post: operations["tell_instrument"];
         delete?: never;
         options?: never;
         head?: never;
@@ -756,6 +831,198 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read */
+        get: operations["read_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ahead
+         * @description Move the clock of a rehearsal on.
+         */
+        post: operations["skip_ahead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End */
+        post: operations["end_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell
+         * @description Events of a device; those that are known already are not taken twice.
+         */
+        post: operations["tell_events"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/happened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Happened
+         * @description The scene as planned and as it happened; every answer can be asked of both.
+         */
+        get: operations["run_happened"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Coming
+         * @description The next pour, planned anew from what happened.
+         */
+        get: operations["run_next"];
+        put?: never;
+        /**
+         * Take Way
+         * @description The plan follows this way from now on.
+         */
+        post: operations["take_way"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Now */
+        get: operations["run_now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reopen */
+        post: operations["reopen_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Stream
+         * @description A run's changes and the readings of its owner's devices, as server-sent events; 204 where nobody can stream.
+         */
+        get: operations["run_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Watch
+         * @description A pour under its thermometer: band, readings, and what they mean.
+         */
+        get: operations["watch_pour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes": {
         parameters: {
             query?: never;
@@ -920,6 +1187,27 @@ export interface paths {
         get: operations["list_revisions"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Listed */
+        get: operations["list_runs"];
+        put?: never;
+        /**
+         * Begin
+         * @description A run of the scene as it stands, or a rehearsal of it.
+         */
+        post: operations["begin_run"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1202,6 +1490,46 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Abraded
+         * @description The face of a hard pour was roughened and wiped.
+         */
+        Abraded: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "abraded";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * AbsorptionBand
          * @description One Gaussian band of decadic absorbance for 1 drop in 100 g of mixed resin.
          */
@@ -1212,6 +1540,17 @@ export interface components {
             centre_nm: number;
             /** width (sigma) of an absorption band */
             width_nm: number;
+        };
+        /**
+         * Ahead
+         * @description The clock of a rehearsal, moved on to a moment.
+         */
+        Ahead: {
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
         };
         /**
          * AirTrap
@@ -1413,10 +1752,12 @@ export interface components {
              *       },
              *       "habits": {
              *         "covered": true,
+             *         "cup_ml": null,
              *         "measures": "mass",
              *         "pot_bar": 0,
              *         "pours": "low",
              *         "rest_min": 2,
+             *         "scale_most_g": null,
              *         "scale_step_g": 0.1,
              *         "stirs": "slow",
              *         "vacuum": false
@@ -1476,6 +1817,104 @@ export interface components {
             /** Stops Count */
             stops_count: number;
             summary: components["schemas"]["Summary"];
+        };
+        /**
+         * BenchStep
+         * @description One thing to do.
+         *
+         *     chain        steps of one chain follow each other; chains run beside each other once the mixing is done
+         *     pour_id      "" before the first pour; pour_number 0; below_id of the pour that is felt or abraded
+         *     target_g     what is to be weighed, to the scale's step; target_ml the same in a marked cup
+         *     drops        of a stock or neat; neat_drops what that is of the colourant itself, stock_a_g the part A in it
+         *     clock_min    how long it takes, or when it is due, counted from `after`: the step before, or the end of the pour
+         *     asks         what is entered with it
+         *     line_depth_mm   where it is poured to
+         */
+        BenchStep: {
+            /**
+             * After
+             * @default
+             * @enum {string}
+             */
+            after: "" | "before" | "poured";
+            /**
+             * Asks
+             * @default
+             * @enum {string}
+             */
+            asks: "" | "room" | "level" | "feels" | "mass" | "drops" | "mix" | "line";
+            /**
+             * Below Id
+             * @default
+             */
+            below_id: string;
+            /** Caution */
+            caution?: string | null;
+            /** Chain */
+            chain: string;
+            /** Clock Min */
+            clock_min?: number | null;
+            /**
+             * Colourant Id
+             * @default
+             */
+            colourant_id: string;
+            /**
+             * Cup
+             * @default 0
+             */
+            cup: number;
+            /**
+             * Cups Count
+             * @default 0
+             */
+            cups_count: number;
+            /** Drops */
+            drops?: number | null;
+            /**
+             * Figure Id
+             * @default
+             */
+            figure_id: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "room" | "level" | "gloves" | "tight" | "dust" | "lamp_test" | "stock" | "feel" | "abrade" | "figure" | "weigh_a" | "colour" | "weigh_b" | "stir" | "change" | "rest" | "temper" | "pour" | "brush" | "leaks" | "flame" | "lamp" | "cover";
+            /** Line Depth Mm */
+            line_depth_mm?: number | null;
+            /** Neat Drops */
+            neat_drops?: number | null;
+            /**
+             * Piece
+             * @default 0
+             */
+            piece: number;
+            /**
+             * Pour Id
+             * @default
+             */
+            pour_id: string;
+            /**
+             * Pour Number
+             * @default 0
+             */
+            pour_number: number;
+            /**
+             * Stock A G
+             * @default 0
+             */
+            stock_a_g: number;
+            /** Target G */
+            target_g?: number | null;
+            /** Target Ml */
+            target_ml?: number | null;
+            /** Title */
+            title: string;
+            /** Under */
+            under?: string | null;
         };
         /**
          * Beside
@@ -1566,10 +2005,12 @@ export interface components {
             /**
              * @default {
              *       "covered": true,
+             *       "cup_ml": null,
              *       "measures": "mass",
              *       "pot_bar": 0,
              *       "pours": "low",
              *       "rest_min": 2,
+             *       "scale_most_g": null,
              *       "scale_step_g": 0.1,
              *       "stirs": "slow",
              *       "vacuum": false
@@ -1774,6 +2215,79 @@ export interface components {
             depth_mm: number;
         };
         /**
+         * Clock
+         * @description Something that runs: from when, and until when it is due or over.
+         */
+        Clock: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Pour Id */
+            pour_id: string;
+            /** Step Id */
+            step_id: string;
+            /**
+             * Until At
+             * Format: date-time
+             */
+            until_at: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ColourDropped
+         * @description So much of a colourant, as drops of it neat, came into a cup, and the part A of its stock with it.
+         */
+        ColourDropped: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /** Colourant Id */
+            colourant_id: string;
+            /** cup */
+            cup: number;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dropped";
+            /** drops of a colourant */
+            neat_drops: number;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * part A of a stock
+             * @default 0
+             */
+            part_a_g: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * Colourant
          * @description A colourant by value: an ink that only absorbs, or a paste or white that scatters too.
          *
@@ -1828,6 +2342,18 @@ export interface components {
              * @default 1
              */
             scatter_power: number;
+        };
+        /**
+         * Conflict
+         * @description The same step entered on two devices that did not know of each other.
+         */
+        Conflict: {
+            /** Event Ids */
+            event_ids: string[];
+            /** Step Id */
+            step_id: string;
+            /** Words */
+            words: string;
         };
         /**
          * Correction
@@ -1912,6 +2438,25 @@ export interface components {
              * @default cup
              */
             vessel: string;
+        };
+        /**
+         * CupState
+         * @description A cup as it was weighed; what it still needs, or what puts it right. Masses with what the stocks brought.
+         *
+         *     target_b_g   of part B, for the part A that is really in it
+         */
+        CupState: {
+            correction: components["schemas"]["Correction"] | null;
+            /** Cup */
+            cup: number;
+            /** Part A G */
+            part_a_g: number;
+            /** Part B G */
+            part_b_g: number;
+            /** Pour Id */
+            pour_id: string;
+            /** Target B G */
+            target_b_g: number;
         };
         /**
          * CureHistory
@@ -2069,6 +2614,44 @@ export interface components {
             viscosity_mpa_s: number;
         };
         /**
+         * Done
+         * @description A step is over.
+         */
+        Done: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "done";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * Dose
          * @description Drops of one colourant for each 100 g of mixed resin.
          */
@@ -2158,6 +2741,51 @@ export interface components {
             pitch_deg: number;
             /** half-axes */
             radii_mm: number[];
+        };
+        /**
+         * Felt
+         * @description What a finger found on a pour.
+         */
+        Felt: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /**
+             * Feels
+             * @enum {string}
+             */
+            feels: "strings" | "prints" | "marks" | "dry";
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "felt";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Figure
@@ -2488,6 +3116,46 @@ export interface components {
             until_min: number | null;
         };
         /**
+         * Flamed
+         * @description A flame or a heat gun was passed over a pour.
+         */
+        Flamed: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flamed";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * FreeHours
          * @description When a person can stand at the bench, by the kind of day; None: not at all.
          */
@@ -2594,6 +3262,8 @@ export interface components {
              * @default true
              */
             covered: boolean;
+            /** largest cup */
+            cup_ml?: number | null;
             /**
              * measures by
              * @default mass
@@ -2616,6 +3286,8 @@ export interface components {
              * @default 2
              */
             rest_min: number;
+            /** most that the scale takes */
+            scale_most_g?: number | null;
             /**
              * smallest step of the scale
              * @default 0.1
@@ -2648,6 +3320,14 @@ export interface components {
             planned_min: number;
             /** Working Min */
             working_min: number;
+        };
+        /**
+         * Happened
+         * @description The scene as planned, and as it happened.
+         */
+        Happened: {
+            happened: components["schemas"]["Scene"];
+            planned: components["schemas"]["Scene"];
         };
         /**
          * HeatLimit
@@ -2822,6 +3502,57 @@ export interface components {
             kind: "glitter" | "mica" | "sand" | "coffee_grounds";
         };
         /**
+         * InstrumentAt
+         * @description Where a device is on loopback; without a port one is simulated.
+         */
+        InstrumentAt: {
+            /** Port */
+            port?: number | null;
+            /** Run Id */
+            run_id?: string | null;
+        };
+        /**
+         * InstrumentState
+         * @description A device as it is now; of a scale the mass, of a thermometer both temperatures, None where nothing is read.
+         */
+        InstrumentState: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "scale" | "thermometer";
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Overloaded
+             * @default false
+             */
+            overloaded: boolean;
+            /** Plugged */
+            plugged: boolean;
+            /** Port */
+            port: number;
+            /** Resin C */
+            resin_c?: number | null;
+            /** Room C */
+            room_c?: number | null;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
+        };
+        /**
+         * InstrumentTold
+         * @description A word to a device: `tare`, or what a simulated one understands.
+         */
+        InstrumentTold: {
+            /** Line */
+            line: string;
+        };
+        /**
          * JobState
          * @description How far a job is.
          */
@@ -2939,6 +3670,48 @@ export interface components {
              * @enum {string}
              */
             wire_to: "bed" | "back" | "side" | "above";
+        };
+        /**
+         * Levelled
+         * @description How far the tank is off level: by how much its right side, and its front, lie lower.
+         */
+        Levelled: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** front lower */
+            front_lower_mm: number;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "levelled";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** right side lower */
+            right_lower_mm: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * LightAnswer
@@ -3254,6 +4027,48 @@ export interface components {
             words: string[];
         };
         /**
+         * Met
+         * @description Part A and part B have met in a cup: its clock starts.
+         */
+        Met: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /** cup */
+            cup: number;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "met";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * Mix
          * @description The two parts of one pour and how many cups they make.
          */
@@ -3350,6 +4165,37 @@ export interface components {
             words: string;
         };
         /**
+         * Next
+         * @description What comes next; None before the first pour and after the last.
+         */
+        Next: {
+            replan: components["schemas"]["Replan"] | null;
+        };
+        /**
+         * NextWay
+         * @description A moment at which the next pour can be made.
+         *
+         *     abrade  True where the layer below is hard by then
+         */
+        NextWay: {
+            /** Abrade */
+            abrade: boolean;
+            /**
+             * Start At
+             * Format: date-time
+             */
+            start_at: string;
+            /** Wait H */
+            wait_h: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "planned" | "in_tack" | "after_hard";
+            /** Words */
+            words: string;
+        };
+        /**
          * Night
          * @description A stretch of dark, in hours from the first pour.
          */
@@ -3358,6 +4204,48 @@ export interface components {
             from_h: number;
             /** To H */
             to_h: number;
+        };
+        /**
+         * Noted
+         * @description Free words.
+         */
+        Noted: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "noted";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id?: string | null;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+            /** Text */
+            text: string;
         };
         /**
          * Operation
@@ -3418,6 +4306,8 @@ export interface components {
             section: components["schemas"]["Section"];
             /** Sights */
             sights: components["schemas"]["FigureSight"][];
+            /** Stocks */
+            stocks: components["schemas"]["Stock"][];
             water: components["schemas"]["WaterProfile"];
             whole: components["schemas"]["Whole"];
             /** Work */
@@ -3536,6 +4426,55 @@ export interface components {
             stress_mpa: number;
         };
         /**
+         * PartWeighed
+         * @description So much of a part came into a cup; what comes after to put it right is another event.
+         */
+        PartWeighed: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /** cup */
+            cup: number;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighed";
+            /** what was weighed */
+            mass_g: number;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "a" | "b";
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * PeakBand
          * @description Peak if room and resin run cool, and if they run warm.
          */
@@ -3619,6 +4558,51 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * Placed
+         * @description A figure was set; `left_out` where it was not to be.
+         */
+        Placed: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** Figure Id */
+            figure_id: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "placed";
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Places
@@ -3797,10 +4781,16 @@ export interface components {
          * @description What its cups hold.
          *
          *     allowance_ml  on top, for the films in the cups and the climb at the walls; in `mix`
+         *     binds         what asks for more than one cup: label, cup, scale or heat; "" where one is enough
          */
         PourCup: {
             /** Allowance Ml */
             allowance_ml: number;
+            /**
+             * Binds
+             * @enum {string}
+             */
+            binds: "" | "label" | "cup" | "scale" | "heat";
             measured: components["schemas"]["MeasuredPour"];
             mix: components["schemas"]["Mix"];
         };
@@ -3905,8 +4895,6 @@ export interface components {
             number: number;
             /** Resin Id */
             resin_id: string;
-            /** Steps */
-            steps: string[];
             /** Top Depth Mm */
             top_depth_mm: number;
         };
@@ -3953,6 +4941,53 @@ export interface components {
             words: string;
         };
         /**
+         * Poured
+         * @description A pour is in. `line_depth_mm` where its line was measured, from the fill line as planned.
+         */
+        Poured: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "poured";
+            /** measured line */
+            line_depth_mm?: number | null;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * piece
+             * @default 1
+             */
+            piece: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * PouredAsked
          * @description What a scale shows of a cup that was meant to be so much.
          */
@@ -3968,6 +5003,46 @@ export interface components {
             scale_step_g: number;
             /** Wanted G */
             wanted_g: number;
+        };
+        /**
+         * Pouring
+         * @description A pour begins to run into the tank.
+         */
+        Pouring: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pouring";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Problem
@@ -4023,6 +5098,39 @@ export interface components {
             label: string;
         };
         /**
+         * Replan
+         * @description The next pour after what happened. Moments are by the person's own clock.
+         *
+         *     opens_early_at, opens_late_at   for fast and for slow resin
+         *     moved_h     by how much the window opens later than was planned
+         *     ways        the best first
+         *     waits_h     of all pours, as the first way and what follows from it has them
+         */
+        Replan: {
+            /** Closes At */
+            closes_at: string | null;
+            /** Hard At */
+            hard_at: string | null;
+            /** Missed */
+            missed: boolean;
+            /** Moved H */
+            moved_h: number | null;
+            /** Opens At */
+            opens_at: string | null;
+            /** Opens Early At */
+            opens_early_at: string | null;
+            /** Opens Late At */
+            opens_late_at: string | null;
+            /** Pour Number */
+            pour_number: number;
+            /** Waits H */
+            waits_h: number[];
+            /** Ways */
+            ways: components["schemas"]["NextWay"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Resin
          * @description A resin by value, so that a scene stands alone. Generic classes are fitted, not measured.
          */
@@ -4075,6 +5183,11 @@ export interface components {
             limit_c: number;
             /** measured density of the mix */
             measured_density_g_ml?: number | null;
+            /**
+             * error of the ratio as it was mixed
+             * @default 0
+             */
+            mixed_error_fraction: number;
             /** most mass mixed at once by the label */
             most_mix_g: number;
             /** most depth of one pour by the label */
@@ -4170,6 +5283,20 @@ export interface components {
             shown: boolean;
         };
         /**
+         * Rim
+         * @description How far the liquid is to stand below the rim of the walls, at each corner of a tank that may be off level.
+         */
+        Rim: {
+            /** Back Left Mm */
+            back_left_mm: number;
+            /** Back Right Mm */
+            back_right_mm: number;
+            /** Front Left Mm */
+            front_left_mm: number;
+            /** Front Right Mm */
+            front_right_mm: number;
+        };
+        /**
          * Ring
          * @description A round ring that lies flat.
          */
@@ -4187,6 +5314,8 @@ export interface components {
         /**
          * Room
          * @description The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box.
+         *
+         *     measured  readings of the real one, which it follows while they last
          */
         Room: {
             /** room by day */
@@ -4196,6 +5325,11 @@ export interface components {
              * @default false
              */
             fan: boolean;
+            /**
+             * readings of the room
+             * @default []
+             */
+            measured: components["schemas"]["RoomReading"][];
             /** room by night */
             night_c: number;
             /**
@@ -4205,6 +5339,16 @@ export interface components {
             spread_k: number;
             /** warm box */
             warm_box_c?: number | null;
+        };
+        /**
+         * RoomReading
+         * @description The room as a thermometer showed it.
+         */
+        RoomReading: {
+            /** moment of a reading */
+            at_h: number;
+            /** measured room */
+            room_c: number;
         };
         /**
          * RoomTrace
@@ -4256,6 +5400,135 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /**
+         * RunBegun
+         * @description A run to begin, in the time zone of the person; a rehearsal with its seed and how quick its clock is.
+         */
+        RunBegun: {
+            /**
+             * Rehearsal
+             * @default false
+             */
+            rehearsal: boolean;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+        };
+        /**
+         * RunNow
+         * @description A run at this moment.
+         *
+         *     now        by its own clock: the server's, or that of the rehearsal; local_now on the person's
+         *     speed      of that clock
+         *     number     of the last event
+         *     trouble    what contradicts itself among the events; "" where nothing does
+         */
+        RunNow: {
+            /** Ended At */
+            ended_at: string | null;
+            /** Events */
+            events: (components["schemas"]["Done"] | components["schemas"]["PartWeighed"] | components["schemas"]["ColourDropped"] | components["schemas"]["TemperatureRead"] | components["schemas"]["Met"] | components["schemas"]["Pouring"] | components["schemas"]["Poured"] | components["schemas"]["Sealed"] | components["schemas"]["Flamed"] | components["schemas"]["Felt"] | components["schemas"]["Abraded"] | components["schemas"]["Placed"] | components["schemas"]["Levelled"] | components["schemas"]["Noted"] | components["schemas"]["Undone"])[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Local Now
+             * Format: date-time
+             */
+            local_now: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Number */
+            number: number;
+            /** Rehearsal */
+            rehearsal: boolean;
+            /** Scene Id */
+            scene_id: number;
+            /** Speed */
+            speed: number;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            state: components["schemas"]["RunState"];
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * RunRow
+         * @description A run in a list.
+         */
+        RunRow: {
+            /** Ended At */
+            ended_at: string | null;
+            /** Events Count */
+            events_count: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Rehearsal */
+            rehearsal: boolean;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+        };
+        /**
+         * RunState
+         * @description A run at a moment.
+         *
+         *     current      id of the step to do now; "" where all is done
+         *     waits_until  when it is due, if that is still to come
+         *     done         ids of steps that are over
+         *     rim          of the line that is poured to now; None at other steps
+         */
+        RunState: {
+            /** Clocks */
+            clocks: components["schemas"]["Clock"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["Conflict"][];
+            /** Cups */
+            cups: components["schemas"]["CupState"][];
+            /** Current */
+            current: string;
+            /** Done */
+            done: string[];
+            /** Poured */
+            poured: string[];
+            rim: components["schemas"]["Rim"] | null;
+            /** Waits Until */
+            waits_until: string | null;
+        };
+        /**
+         * RunWhole
+         * @description The same with its plan: name, steps, and where the person's clock stands.
+         */
+        RunWhole: {
+            document: components["schemas"]["Scene"];
+            /** Name */
+            name: string;
+            run: components["schemas"]["RunNow"];
+            /** Steps */
+            steps: components["schemas"]["BenchStep"][];
+            /** Zone */
+            zone: string;
         };
         /**
          * ScaleTrue
@@ -4420,6 +5693,46 @@ export interface components {
          */
         Seal: {
             material: components["schemas"]["SolidMaterial"];
+        };
+        /**
+         * Sealed
+         * @description The bed was sealed, or was found not to be.
+         */
+        Sealed: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sealed";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Sealed */
+            sealed: boolean;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Seam
@@ -4797,6 +6110,34 @@ export interface components {
             base_revision: number;
         };
         /**
+         * Stock
+         * @description A bottle that serves every pour.
+         *
+         *     factor         1: neat; else one part of the colourant in so many, by mass
+         *     neat_drops     of the colourant that go into it
+         *     part_a_g       of part A that goes into it
+         *     make_g         both together
+         *     rounding_de00  most that counting its drops costs in any pour
+         */
+        Stock: {
+            /** Colourant Id */
+            colourant_id: string;
+            /** Factor */
+            factor: number;
+            /** Make G */
+            make_g: number;
+            /** Name */
+            name: string;
+            /** Neat Drops */
+            neat_drops: number;
+            /** Part A G */
+            part_a_g: number;
+            /** Rounding De00 */
+            rounding_de00: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Summary
          * @description The plan in sentences: when hands are needed, cost, what can go wrong, what to buy, what is not known.
          */
@@ -4898,6 +6239,63 @@ export interface components {
             walls_stay: boolean;
         };
         /**
+         * TemperatureRead
+         * @description A temperature that was read: of the room, of the mix as it is poured, of the resin as it sets.
+         */
+        TemperatureRead: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /** measured temperature */
+            measured_c: number;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id?: string | null;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "room" | "mix" | "resin";
+        };
+        /**
+         * Told
+         * @description Events of a device, in any order; each is taken in once.
+         */
+        Told: {
+            /** Events */
+            events: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
          * TradeWord
          * @description A word of the trade in a sentence.
          */
@@ -4947,6 +6345,46 @@ export interface components {
         TwoPlans: {
             after: components["schemas"]["Scene"];
             before: components["schemas"]["Scene"];
+        };
+        /**
+         * Undone
+         * @description Another event is taken back; itself undone, that one counts again.
+         */
+        Undone: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            event_id: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "undone";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Units
@@ -5005,10 +6443,12 @@ export interface components {
             /**
              * @default {
              *       "covered": true,
+             *       "cup_ml": null,
              *       "measures": "mass",
              *       "pot_bar": 0,
              *       "pours": "low",
              *       "rest_min": 2,
+             *       "scale_most_g": null,
              *       "scale_step_g": 0.1,
              *       "stirs": "slow",
              *       "vacuum": false
@@ -5107,6 +6547,21 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Verdict
+         * @description What the last readings mean. `stop` where the pour leaves its band upward.
+         */
+        Verdict: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "within" | "above" | "below";
+            /** Stop */
+            stop: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * View
          * @description One view of the tank: its inner outline, the bed where it is cut, figures, farthest first.
          */
@@ -5160,6 +6615,38 @@ export interface components {
             count: number;
             /** Kind */
             kind: string;
+        };
+        /**
+         * Watch
+         * @description A pour under its thermometer: the band, what was read, and what that means.
+         */
+        Watch: {
+            /** At H */
+            at_h: number[];
+            band: components["schemas"]["Watched"];
+            /** Measured C */
+            measured_c: number[];
+            verdict: components["schemas"]["Verdict"];
+        };
+        /**
+         * Watched
+         * @description What a thermometer in the middle of a pour shows, in hours from the start of that pour.
+         *
+         *     low_c, high_c   if room and resin run cool, and warm
+         */
+        Watched: {
+            /** At H */
+            at_h: number[];
+            /** Depth Mm */
+            depth_mm: number;
+            /** High C */
+            high_c: number[];
+            /** Low C */
+            low_c: number[];
+            /** Middle C */
+            middle_c: number[];
+            /** Pour Number */
+            pour_number: number;
         };
         /**
          * WaterProfile
@@ -5219,6 +6706,17 @@ export interface components {
             sentence: string;
             /** Way */
             way: string;
+        };
+        /**
+         * WayTaken
+         * @description The way in which the next pour is to be made.
+         */
+        WayTaken: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "planned" | "in_tack" | "after_hard";
         };
         /**
          * Weighed
@@ -5535,6 +7033,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Begun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bench_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchStep"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6046,6 +7577,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    list_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentState"][];
+                };
+            };
+        };
+    };
+    connect_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "scale" | "thermometer";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentState"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    let_instrument_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "scale" | "thermometer";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentState"][];
+                };
+            };
+        };
+    };
+    tell_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "scale" | "thermometer";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentTold"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentState"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6632,6 +8284,422 @@ export interface operations {
             };
         };
     };
+    read_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    skip_ahead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ahead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    end_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    tell_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Told"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    run_happened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Happened"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    run_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Next"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayTaken"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Next"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    run_now: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    reopen_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    run_stream: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    watch_pour: {
+        parameters: {
+            query: {
+                pour_number: number;
+            };
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watch"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     list_scenes: {
         parameters: {
             query?: never;
@@ -6987,6 +9055,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionRow"][];
+                };
+            };
+        };
+    };
+    list_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRow"][];
+                };
+            };
+        };
+    };
+    begin_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunBegun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

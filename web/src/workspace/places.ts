@@ -48,6 +48,9 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "resin", "a resin from its data sheet"],
   ["pours", "fine check", "march on fine cells"],
   ["pours", "grains", "glitter, mica, sand"],
+  ["bench", "run", "begin the pour day, go on, rehearse, scale, thermometer"],
+  ["bench", "cups", "one stock of each ink, part A, part B, how many cups"],
+  ["bench", "happened", "as planned and as it happened, real ratio, times"],
 ];
 
 /** All that can be found in a scene. */

@@ -1,47 +1,18 @@
-import { useDocument } from "../../desk/document";
-import { Box } from "@chakra-ui/react";
-import { Link } from "react-router";
+import { Parts } from "../../ui/parts";
+import { Cups } from "./cups";
+import { HappenedPart } from "./happened";
+import { Runs } from "./runs";
 
-import { Caution } from "../../ui/caution";
-import { Row, Title } from "../../ui/row";
-import { partText } from "../../desk/measures";
-import { volumeText, whenText } from "../../units/display";
-
+/** The bench from the desk: runs, cups, and what happened beside what was planned. */
 export function BenchInspector() {
-  const { outcome, scene, units, work } = useDocument();
   return (
-    <>
-      <Title>Bench</Title>
-      <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px">
-        <Link to={`/scenes/${work.id}/sheet`}>The pour sheet, to print</Link>
-      </Box>
-      <Caution>
-        Nitrile gloves, open window. Unset resin sensitises skin and lungs for life; follow the maker's safety data
-        sheet.
-      </Caution>
-      {outcome.pours.map((pour) => (
-        <Box key={pour.id} marginTop="3">
-          <Box fontWeight={800}>
-            Pour {pour.number}{" "}
-            <Box as="span" fontWeight={400} color="soft" fontStyle="italic">
-              {whenText(pour.clock.starts_at)}
-            </Box>
-          </Box>
-          <Box as="dl" margin="0">
-            <Row
-              label="part A, plain"
-              hint="what comes with the stocks of colour is left out; with them it is the part A of the pour"
-            >
-              {partText(scene, units, pour.cup.measured.plain_part_a_g, pour.cup.measured.plain_part_a_ml)}
-            </Row>
-            {pour.cup.measured.plain_part_a_g < pour.cup.mix.part_a_g - 0.05 ? (
-              <Row label="with the stocks">{partText(scene, units, pour.cup.mix.part_a_g, pour.cup.mix.part_a_ml)}</Row>
-            ) : null}
-            <Row label="part B">{partText(scene, units, pour.cup.mix.part_b_g, pour.cup.mix.part_b_ml)}</Row>
-            <Row label="makes">{volumeText(pour.cup.mix.mix_ml, units)}</Row>
-          </Box>
-        </Box>
-      ))}
-    </>
+    <Parts
+      label="the bench"
+      parts={[
+        { word: "run", part: <Runs /> },
+        { word: "cups", part: <Cups /> },
+        { word: "happened", part: <HappenedPart /> },
+      ]}
+    />
   );
 }

@@ -6,7 +6,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import { otherText, partText } from "../../desk/measures";
 import { resinOf } from "../../desk/names";
-import type { Outcome, PourOutcome, Scene, Units } from "../../api/types";
+import type { BenchStep, Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
 import {
   clockText,
@@ -29,7 +29,12 @@ export function PourSheet() {
     gcTime: 0,
     queryFn: async () => {
       const state = await ask(api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } }));
-      return { state, outcome: await ask(api.POST("/api/evaluate", { body: state.document })) };
+      const body = state.document;
+      const [outcome, steps] = await Promise.all([
+        ask(api.POST("/api/evaluate", { body })),
+        ask(api.POST("/api/bench/steps", { body })),
+      ]);
+      return { state, outcome, steps };
     },
   });
   if (both.error)
@@ -44,7 +49,7 @@ export function PourSheet() {
         Writing the sheet ...
       </Box>
     );
-  const { state, outcome } = both.data;
+  const { state, outcome, steps } = both.data;
   const scene = state.document;
   const units: Units = scene.brief.units ?? {};
   return (
@@ -79,7 +84,14 @@ export function PourSheet() {
       <Whole scene={scene} outcome={outcome} units={units} />
       <BeforeYouPour outcome={outcome} />
       {outcome.pours.map((pour) => (
-        <PourBlock key={pour.id} pour={pour} scene={scene} units={units} last={pour.number === outcome.pours.length} />
+        <PourBlock
+          key={pour.id}
+          pour={pour}
+          steps={steps.filter((one) => one.pour_id === pour.id && !CUP_KINDS.has(one.kind))}
+          scene={scene}
+          units={units}
+          last={pour.number === outcome.pours.length}
+        />
       ))}
       <Box fontSize="14px" color="soft" marginTop="5">
         Computed on cells of {lengthText(outcome.march.cell_mm, units, 1)} with generic resin data. Peaks are ranges
@@ -144,7 +156,22 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
   );
 }
 
-function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Scene; units: Units; last: boolean }) {
+/** Steps whose amounts stand beside them, in the cups of the pour. */
+const CUP_KINDS = new Set(["weigh_a", "colour", "weigh_b"]);
+
+function PourBlock({
+  pour,
+  steps,
+  scene,
+  units,
+  last,
+}: {
+  pour: PourOutcome;
+  steps: BenchStep[];
+  scene: Scene;
+  units: Units;
+  last: boolean;
+}) {
   const resin = resinOf(scene, pour.resin_id);
   const { mix } = pour.cup;
   const cups = mix.cups_count;
@@ -226,8 +253,8 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
         </Box>
         <Box flex="1">
           <Box as="ul" listStyleType="none" padding="0" margin="0">
-            {pour.steps.map((step) => (
-              <Flex as="li" key={step} gap="2">
+            {steps.map((step) => (
+              <Flex as="li" key={step.id} gap="2">
                 <Box
                   as="span"
                   width="13px"
@@ -237,7 +264,16 @@ function PourBlock({ pour, scene, units, last }: { pour: PourOutcome; scene: Sce
                   flexShrink="0"
                   marginTop="4px"
                 />
-                {step}
+                <Box>
+                  {step.title}
+                  {step.clock_min ? `, ${step.after === "poured" ? "after " : ""}${step.clock_min} min` : ""}
+                  {step.kind === "pour" || step.kind === "feel" || step.kind === "temper" ? (
+                    <Box as="span" color="soft">
+                      {" "}
+                      {step.under}
+                    </Box>
+                  ) : null}
+                </Box>
               </Flex>
             ))}
           </Box>

@@ -1,0 +1,1 @@
+export { BenchRun } from "./run";
