@@ -17,10 +17,25 @@ from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
 from gondola_core.bench.steps import BenchStep
 from gondola_core.scene import Scene as SceneDocument
+from gondola_core.studies.rehearsal import Debrief, Mishap
 
-from . import actions
+from . import actions, rehearsing
 from .models import Run
-from .schemas import Ahead, Happened, Next, RunBegun, RunNow, RunRow, RunWhole, Told, Watch, WayTaken
+from .schemas import (
+    Ahead,
+    Happened,
+    MishapMet,
+    Next,
+    RunBegun,
+    RunNow,
+    RunRow,
+    RunWhole,
+    Told,
+    ToldChoice,
+    ToldMishap,
+    Watch,
+    WayTaken,
+)
 
 router = Router(tags=["bench"])
 ONE = "/runs/{uuid:run_id}"
@@ -110,6 +125,20 @@ def ahead(request: HttpRequest, run_id: UUID, payload: Ahead) -> HttpResponse:
     return said(request, _now(request, run))
 
 
+@router.post(f"{ONE}/mishap", response=ANSWERS, operation_id="meet_mishap")
+def meet(request: HttpRequest, run_id: UUID, payload: MishapMet) -> HttpResponse:
+    """A mishap of a rehearsal strikes, and something is done about it."""
+    run = _run(request, run_id)
+    rehearsing.meet(run=run, mishap=payload.mishap, choice=payload.choice)
+    return said(request, _now(request, run))
+
+
+@router.get(f"{ONE}/debrief", response={200: Debrief, 404: Refusal, 422: Refusal}, operation_id="debrief")
+def debriefed(request: HttpRequest, run_id: UUID) -> HttpResponse:
+    """What a rehearsal came to."""
+    return said(request, rehearsing.told(_run(request, run_id)))
+
+
 @router.post(f"{ONE}/end", response=ANSWERS, operation_id="end_run")
 def end(request: HttpRequest, run_id: UUID) -> HttpResponse:
     run = _run(request, run_id)
@@ -143,5 +172,11 @@ def _now(request: HttpRequest, run: Run) -> RunNow:
 def _whole(request: HttpRequest, run: Run) -> RunWhole:
     document = actions.document_of(run)
     return RunWhole(
-        name=run.scene.name, zone=run.zone, document=document, steps=actions.steps_of(run), run=_now(request, run)
+        name=run.scene.name, zone=run.zone, document=document, steps=actions.steps_of(run),
+        mishaps=[_told(one) for one in rehearsing.mishaps(run)], run=_now(request, run),
     )
+
+
+def _told(mishap: Mishap) -> ToldMishap:
+    choices = [ToldChoice(id=one.id, words=one.words) for one in mishap.choices]
+    return ToldMishap(id=mishap.id, step_id=mishap.step_id, words=mishap.words, choices=choices)

@@ -16,6 +16,7 @@ from gondola_core.bench.steps import BenchStep
 from gondola_core.scene import Scene
 from gondola_core.studies.replan import Replan
 from gondola_core.studies.watching import Verdict, Watched
+from gondola_core.words import Words
 
 
 class RunBegun(Schema):
@@ -46,6 +47,13 @@ class Ahead(Schema):
     """The clock of a rehearsal, moved on to a moment."""
 
     until: datetime
+
+
+class MishapMet(Schema):
+    """A mishap of a rehearsal, and what is done about it."""
+
+    mishap: Annotated[str, Field(max_length=40)]
+    choice: Annotated[str, Field(max_length=40)]
 
 
 class WayTaken(Schema):
@@ -79,13 +87,32 @@ class RunNow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ToldChoice:
+    """What can be done about a mishap."""
+
+    id: str
+    words: Words
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ToldMishap:
+    """A mishap of a rehearsal and the step at which it strikes."""
+
+    id: str
+    step_id: str
+    words: Words
+    choices: list[ToldChoice]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RunWhole:
-    """The same with its plan: name, steps, and where the person's clock stands."""
+    """The same with its plan: name, steps, what befalls a rehearsal, and where the person's clock stands."""
 
     name: str
     zone: str
     document: Scene
     steps: list[BenchStep]
+    mishaps: list[ToldMishap]
     run: RunNow
 
 

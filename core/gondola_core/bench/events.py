@@ -151,6 +151,14 @@ class Noted(Event):
     pour_id: Key | None = None
 
 
+class Struck(Event):
+    """In a rehearsal: a mishap, and what was done about it."""
+
+    kind: Literal["struck"]
+    mishap: Annotated[str, Field(title="mishap", max_length=40)]
+    choice: Annotated[str, Field(title="choice", max_length=40)]
+
+
 class Undone(Event):
     """Another event is taken back; itself undone, that one counts again."""
 
@@ -160,7 +168,7 @@ class Undone(Event):
 
 AnyEvent = Annotated[
     Done | PartWeighed | ColourDropped | TemperatureRead | Met | Pouring | Poured | Sealed | Flamed | Felt | Abraded
-    | Placed | Levelled | Noted | Undone,
+    | Placed | Levelled | Noted | Struck | Undone,
     Field(discriminator="kind"),
 ]
 EVENTS: TypeAdapter[list[AnyEvent]] = TypeAdapter(list[AnyEvent])

@@ -182,3 +182,31 @@ class Happening(RunCase):
         ])
         told = self.tell(run, event("noted", text="here")).json()
         self.assertEqual((told["number"], len(told["events"])), (41, 1))
+
+
+class Rehearsing(RunCase):
+    def test_what_befalls_it_is_met_once_and_talked_over(self):
+        run = self.begin(rehearsal=True, seed=3)
+        key = run["run"]["id"]
+        self.assertEqual(len(run["mishaps"]), 3)
+        for mishap in run["mishaps"]:
+            choice = mishap["choices"][-1]["id"]
+            with self.subTest(mishap["id"], choice=choice):
+                before = self.post(f"/runs/{key}/mishap", {"mishap": mishap["id"], "choice": choice}).json()
+                again = self.post(f"/runs/{key}/mishap", {"mishap": mishap["id"], "choice": choice}).json()
+                self.assertEqual(again["number"], before["number"])
+        self.assertEqual(self.post(f"/runs/{key}/mishap", {"mishap": "fire", "choice": "run"}).status_code, 422)
+        told = self.client.get(f"/api/runs/{key}/debrief").json()
+        self.assertEqual((len(told["did"]), len(told["better"])), (3, 3))
+
+    def test_a_real_run_has_no_mishaps(self):
+        run = self.begin()
+        self.assertEqual(run["mishaps"], [])
+        self.assertEqual(self.client.get(f"/api/runs/{run['run']['id']}/debrief").status_code, 422)
+
+    def test_nothing_of_it_touches_the_plan(self):
+        run = self.begin(rehearsal=True, seed=3)["run"]["id"]
+        before = state_of(self.scene)
+        self.post(f"/runs/{run}/mishap", {"mishap": "phone", "choice": "take"})
+        self.post(f"/runs/{run}/end")
+        self.assertEqual(state_of(self.scene), before)

@@ -868,6 +868,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/debrief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Debriefed
+         * @description What a rehearsal came to.
+         */
+        get: operations["debrief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/end": {
         parameters: {
             query?: never;
@@ -919,6 +939,26 @@ export interface paths {
         get: operations["run_happened"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/mishap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Meet
+         * @description A mishap of a rehearsal strikes, and something is done about it.
+         */
+        post: operations["meet_mishap"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2614,6 +2654,18 @@ export interface components {
             viscosity_mpa_s: number;
         };
         /**
+         * Debrief
+         * @description What was done, what it would have come to, and what to do otherwise.
+         */
+        Debrief: {
+            /** Better */
+            better: string[];
+            /** Did */
+            did: string[];
+            /** Would */
+            would: string[];
+        };
+        /**
          * Done
          * @description A step is over.
          */
@@ -4069,6 +4121,16 @@ export interface components {
             step_id: string;
         };
         /**
+         * MishapMet
+         * @description A mishap of a rehearsal, and what is done about it.
+         */
+        MishapMet: {
+            /** Choice */
+            choice: string;
+            /** Mishap */
+            mishap: string;
+        };
+        /**
          * Mix
          * @description The two parts of one pour and how many cups they make.
          */
@@ -5435,7 +5497,7 @@ export interface components {
             /** Ended At */
             ended_at: string | null;
             /** Events */
-            events: (components["schemas"]["Done"] | components["schemas"]["PartWeighed"] | components["schemas"]["ColourDropped"] | components["schemas"]["TemperatureRead"] | components["schemas"]["Met"] | components["schemas"]["Pouring"] | components["schemas"]["Poured"] | components["schemas"]["Sealed"] | components["schemas"]["Flamed"] | components["schemas"]["Felt"] | components["schemas"]["Abraded"] | components["schemas"]["Placed"] | components["schemas"]["Levelled"] | components["schemas"]["Noted"] | components["schemas"]["Undone"])[];
+            events: (components["schemas"]["Done"] | components["schemas"]["PartWeighed"] | components["schemas"]["ColourDropped"] | components["schemas"]["TemperatureRead"] | components["schemas"]["Met"] | components["schemas"]["Pouring"] | components["schemas"]["Poured"] | components["schemas"]["Sealed"] | components["schemas"]["Flamed"] | components["schemas"]["Felt"] | components["schemas"]["Abraded"] | components["schemas"]["Placed"] | components["schemas"]["Levelled"] | components["schemas"]["Noted"] | components["schemas"]["Struck"] | components["schemas"]["Undone"])[];
             /**
              * Id
              * Format: uuid
@@ -5518,10 +5580,12 @@ export interface components {
         };
         /**
          * RunWhole
-         * @description The same with its plan: name, steps, and where the person's clock stands.
+         * @description The same with its plan: name, steps, what befalls a rehearsal, and where the person's clock stands.
          */
         RunWhole: {
             document: components["schemas"]["Scene"];
+            /** Mishaps */
+            mishaps: components["schemas"]["ToldMishap"][];
             /** Name */
             name: string;
             run: components["schemas"]["RunNow"];
@@ -6138,6 +6202,48 @@ export interface components {
             words: string;
         };
         /**
+         * Struck
+         * @description In a rehearsal: a mishap, and what was done about it.
+         */
+        Struck: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /** choice */
+            choice: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "struck";
+            /** mishap */
+            mishap: string;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * Summary
          * @description The plan in sentences: when hands are needed, cost, what can go wrong, what to buy, what is not known.
          */
@@ -6294,6 +6400,30 @@ export interface components {
             events: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * ToldChoice
+         * @description What can be done about a mishap.
+         */
+        ToldChoice: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ToldMishap
+         * @description A mishap of a rehearsal and the step at which it strikes.
+         */
+        ToldMishap: {
+            /** Choices */
+            choices: components["schemas"]["ToldChoice"][];
+            /** Id */
+            id: string;
+            /** Step Id */
+            step_id: string;
+            /** Words */
+            words: string;
         };
         /**
          * TradeWord
@@ -8359,6 +8489,46 @@ export interface operations {
             };
         };
     };
+    debrief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Debrief"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     end_run: {
         parameters: {
             query?: never;
@@ -8461,6 +8631,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Happened"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    meet_mishap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MishapMet"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunNow"];
                 };
             };
             /** @description Not Found */

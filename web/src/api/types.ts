@@ -54,3 +54,4 @@ export type CupState = Schemas["CupState"];
 export type InstrumentState = Schemas["InstrumentState"];
 export type PourWatch = Schemas["Watch"];
 export type Replan = Schemas["Replan"];
+export type Debrief = Schemas["Debrief"];

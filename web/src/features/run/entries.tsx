@@ -3,7 +3,6 @@ import { Box, Flex } from "@chakra-ui/react";
 import type { BenchStep, CupState, InstrumentState, RunNow, Units } from "../../api/types";
 import { lengthText, weighedText } from "../../units/display";
 import { Huge, Target, Typed } from "./parts";
-import type { Entry } from "./telling";
 import { massFigure } from "./read";
 
 export interface Entering {
@@ -66,6 +65,11 @@ function Weighing({ step, now, units, scale, entry, set }: Entering) {
           ) : null}
         </Box>
       </Flex>
+      {togo !== null && togo < -0.3 ? (
+        <Box fontSize="22px" color="soft">
+          Keep going: what puts it right is told next.
+        </Box>
+      ) : null}
       {shown !== null ? <Bar share={shown / target} /> : null}
       {live ? (
         <Box fontSize="20px" fontStyle="italic" color="soft" marginTop="6px">
@@ -228,5 +232,3 @@ function Corner({ word, text }: { word: string; text: string }) {
     </Box>
   );
 }
-
-export type { Entry };

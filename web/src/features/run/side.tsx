@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 
-import type { BenchStep, RunNow, Units } from "../../api/types";
+import type { BenchStep, RunNow } from "../../api/types";
 import { clockFigure } from "./parts";
 
 /** Two clocks at most, the caution of the step, and what follows. */
@@ -13,7 +13,6 @@ export function Side({
   step: BenchStep | null;
   now: RunNow;
   at_ms: number;
-  units: Units;
   children?: React.ReactNode;
 }) {
   const others = now.state.clocks.filter((one) => one.step_id !== step?.id).slice(0, 2);
