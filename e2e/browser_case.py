@@ -55,7 +55,7 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def setUp(self) -> None:
         self.scene = create_scene(owner=demo_owner(), document=quarry_pool())
-        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")
         self.addCleanup(self.context.close)
         self.complaints: list[str] = []
         self._asked: dict[Page, int] = {}

@@ -40,9 +40,20 @@ class Replanned(unittest.TestCase):
         opens = evaluate(happened).pours[0].heat.cure.tack_opens_h
         self.assertAlmostEqual((found.opens_at - BEGAN) / timedelta(hours=1), opens, delta=0.02)
 
-    def test_a_pour_that_was_late_moves_it_as_much(self):
-        found = replan(SCENE, as_happened(SCENE, poured(FIRST, 3.0)), 1, after(4))
-        self.assertAlmostEqual(found.moved_h, 3.0, delta=0.7)
+    def test_a_pour_that_was_late_moves_it_as_much_but_another_first_day_moves_nothing(self):
+        second = SCENE.pours[1]
+        events = poured(FIRST, 0.0) + poured(second.id, second.wait_h + 3.0)
+        found = replan(SCENE, as_happened(SCENE, events), 2, after(second.wait_h + 4))
+        self.assertAlmostEqual(found.moved_h, 3.0, delta=1.0)
+        other_day = replan(SCENE, as_happened(SCENE, poured(FIRST, 240.0)), 1, after(241))
+        self.assertAlmostEqual(other_day.moved_h, 0.0, delta=0.1)
+
+    def test_where_the_plan_is_too_early_it_is_poured_well_inside_the_tack(self):
+        cold = told(*((hours, "measured", {"what": "room", "measured_c": 16.0}) for hours in range(0, 30)))
+        found = replan(SCENE, as_happened(SCENE, poured(FIRST, 0.0) + cold), 1, after(20))
+        self.assertEqual(found.ways[0].way, "in_tack")
+        self.assertGreater(found.ways[0].start_at, found.opens_at + timedelta(hours=1))
+        self.assertLess(found.ways[0].start_at, found.closes_at - timedelta(hours=1))
 
     def test_a_missed_window_asks_for_abrasion_and_the_plan_then_bonds_no_more(self):
         happened = as_happened(SCENE, poured(FIRST, 0.0))

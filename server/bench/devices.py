@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -17,13 +16,12 @@ from . import actions
 from .instruments.protocol import Kind
 from .instruments.recording import HUB
 from .instruments.serving import Device, Served
-from .instruments.simulated import Scale, Thermometer
+from .instruments.simulated import Scale, Thermometer, Truth
 from .models import Run
 from .schemas import InstrumentState
 
 A_SECOND = {"scale": 10.0, "thermometer": 1.0}
 """readings of a simulated one"""
-Truth = Callable[[float], tuple[float | None, float | None]]
 
 
 def states(owner: Any) -> list[InstrumentState]:

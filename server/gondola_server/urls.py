@@ -2,12 +2,13 @@
 
 from django.contrib import admin
 from django.urls import path, re_path
-from studio.views import page
+from studio.views import page, worker
 
 from .api import api
 
 urlpatterns = [
     path("api/", api.urls),
     path("admin/", admin.site.urls),
+    path("sw.js", worker),
     re_path(r"^(?!api/|static/|admin/).*$", page),
 ]

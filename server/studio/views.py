@@ -6,7 +6,7 @@ import functools
 import json
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.csrf import ensure_csrf_cookie
@@ -32,3 +32,12 @@ def page(request: HttpRequest) -> HttpResponse:
             content_type="text/plain",
         )
     return render(request, "studio/page.html", built)
+
+
+def worker(_request: HttpRequest) -> HttpResponse:
+    """The script that keeps the page on the device; from the root, so that it may serve every address."""
+    try:
+        script = (settings.WEB_DIST / "sw.js").read_bytes()
+    except FileNotFoundError:
+        raise Http404 from None
+    return HttpResponse(script, content_type="text/javascript", headers={"Cache-Control": "no-cache"})

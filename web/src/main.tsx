@@ -24,6 +24,12 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 30_000 } },
 });
 
+if (import.meta.env.PROD && "serviceWorker" in navigator) {
+  navigator.serviceWorker.register("/sw.js").catch(() => {
+    // without it the page needs its server, as any page does
+  });
+}
+
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

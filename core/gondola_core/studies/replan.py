@@ -9,6 +9,7 @@ from typing import Literal
 
 from ..answers.kept import Keeper
 from ..answers.pours import PourOutcome
+from ..checks.recoat import EDGE_SHARE
 from ..cure.moments import PourCure
 from ..cure.spans import CureSpans
 from ..evaluate import DRAFT, KEEPER, evaluate
@@ -42,7 +43,7 @@ class Replan:
     """The next pour after what happened. Moments are by the person's own clock.
 
     opens_early_at, opens_late_at   for fast and for slow resin
-    moved_h     by how much the window opens later than was planned
+    moved_h     by how much the window opens later than was planned, both counted from the first pour
     ways        the best first
     waits_h     of all pours, as the first way and what follows from it has them
     """
@@ -117,12 +118,12 @@ def _late(spans: CureSpans | None) -> float | None:
 def _moved_h(
     planned: Scene, happened: Scene, count: int, was: PourCure | None, now: PourCure | None
 ) -> float | None:
-    """On the clock: later start and slower cure together."""
+    """From the first pour on: later start and slower cure together."""
     if was is None or now is None or was.tack_opens_h is None or now.tack_opens_h is None:
         return None
-    opened = _clock(planned, pour_starts_h(planned.pours)[count - 1] + was.tack_opens_h)
-    opens = _clock(happened, pour_starts_h(happened.pours)[count - 1] + now.tack_opens_h)
-    return round((opens - opened).total_seconds() / 3600, 2)
+    opened = pour_starts_h(planned.pours)[count - 1] + was.tack_opens_h
+    opens = pour_starts_h(happened.pours)[count - 1] + now.tack_opens_h
+    return round(opens - opened, 2)
 
 
 def _ways(scene: Scene, count: int, below: PourCure | None, start: float, now_h: float) -> list[NextWay]:
@@ -130,17 +131,23 @@ def _ways(scene: Scene, count: int, below: PourCure | None, start: float, now_h:
     if below is None or below.tack_opens_h is None or below.tack_closes_h is None:
         return []
     brief, wait = scene.brief, scene.pours[count].wait_h
-    first, closes = max(below.tack_opens_h, now_h), below.tack_closes_h
+    opens, closes = below.tack_opens_h, below.tack_closes_h
+    edge = EDGE_SHARE * (closes - opens)
     found: list[NextWay] = []
-    if first <= wait <= closes:
+    if max(opens, now_h) <= wait <= closes:
         found.append(_way(scene, "planned", start, wait))
-    elif first <= closes:
-        wished = min(max(wait, first), closes)
-        at = free_moment_h(brief.first_pour_at, brief.free, start + first, start + closes, start + wished)
-        found.append(_way(scene, "in_tack", start, at - start)) if at is not None else None
+    else:
+        # well inside the tack where that is still to come and free, else anywhere in it
+        spans = [(max(opens + edge, now_h), closes - edge), (max(opens, now_h), closes)]
+        moments = (
+            free_moment_h(brief.first_pour_at, brief.free, start + low, start + high, start + min(max(wait, low), high))
+            for low, high in spans if low <= high
+        )
+        at = next((one for one in moments if one is not None), None)
+        found += [] if at is None else [_way(scene, "in_tack", start, at - start)]
     hard = max(below.hard_h if below.hard_h is not None else closes, closes, now_h)
-    at = next_free_h(brief.first_pour_at, brief.free, start + hard)
-    found.append(_way(scene, "after_hard", start, at - start))
+    then = next_free_h(brief.first_pour_at, brief.free, start + hard)
+    found.append(_way(scene, "after_hard", start, then - start))
     return found
 
 

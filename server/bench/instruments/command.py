@@ -14,7 +14,7 @@ from gondola_core.scene import Scene, read_scene
 from gondola_core.studies.watching import watched
 
 from .serving import Device, Served
-from .simulated import Scale, Thermometer
+from .simulated import Scale, Thermometer, Truth
 
 
 def main(words: list[str]) -> int:
@@ -51,6 +51,7 @@ def _parser() -> argparse.ArgumentParser:
     thermometer.add_argument("--pour", type=int, default=1, help="which pour the probe stands in")
     thermometer.add_argument("--speed", type=float, default=1.0, help="seconds of the march in one of ours")
     thermometer.add_argument("--warmer", type=float, default=0.0, help="by so many kelvin than the march says")
+    thermometer.add_argument("--room", type=float, help="of the room, where that is not as planned [degrees C]")
     return parser
 
 
@@ -60,14 +61,15 @@ def _scale(options: argparse.Namespace) -> Device:
 
 def _thermometer(options: argparse.Namespace) -> Device:
     scene = read_scene(Path(options.scene).read_bytes()) if options.scene else SAMPLES["quarry-pool"]()
-    return Thermometer(replayed(scene, options.pour, options.speed, options.warmer), seed=options.seed)
+    truth = replayed(scene, options.pour, options.speed, options.warmer, options.room)
+    return Thermometer(truth, seed=options.seed)
 
 
-def replayed(scene: Scene, number: int, speed: float, warmer_k: float = 0.0):  # type: ignore[no-untyped-def]
+def replayed(scene: Scene, number: int, speed: float, warmer_k: float, room_c: float | None) -> Truth:
     """What both probes show as the march of a pour is replayed, by seconds of ours."""
     band = watched(scene, number)
     at, resin = np.array(band.at_h), np.array(band.middle_c)
-    room = scene.brief.room.mean_c
+    room = scene.brief.room.mean_c if room_c is None else room_c
 
     def truth(at_s: float) -> tuple[float | None, float | None]:
         hours = at_s * speed / 3600

@@ -18,6 +18,9 @@ NOISE_STEPS = 0.25
 NOISE_K, STEP_K = 0.12, 0.1
 """Noise and step of a thermometer."""
 
+Truth = Callable[[float], tuple[float | None, float | None]]
+"""What probes in the resin and in the room would show at a time [degrees C]; None where there is none."""
+
 
 class Scale:
     """A kitchen scale with a cup on it.
@@ -88,7 +91,7 @@ class Thermometer:
     truth   what they would show at a time, None where there is none
     """
 
-    def __init__(self, truth: Callable[[float], tuple[float | None, float | None]], *, seed: int = 1) -> None:
+    def __init__(self, truth: Truth, *, seed: int = 1) -> None:
         self._truth, self._random = truth, Random(seed)
         self._fault, self._by_k = "none", 0.0
         self._stuck: list[float | None] = [None, None]

@@ -78,3 +78,17 @@ export function useKeys(on: () => void, back: () => void): void {
     };
   }, []);
 }
+
+/** Keeps the page of a run on the device, also where one came to it without a reload. */
+export function useKeptPage(): void {
+  useEffect(() => {
+    if (typeof caches === "undefined" || !navigator.serviceWorker?.controller) return;
+    fetch(window.location.href)
+      .then(async (page) => {
+        if (page.ok) await (await caches.open("run-page")).put("/runs/", page);
+      })
+      .catch(() => {
+        // without a connection it is there already, or it is not to be had
+      });
+  }, []);
+}

@@ -2,6 +2,7 @@ import { Box, Heading } from "@chakra-ui/react";
 
 import { Coming } from "./coming";
 import { Correcting } from "./correcting";
+import { MORE } from "./entered";
 import { Entries, type Entering } from "./entries";
 import { clockFigure } from "./parts";
 import { event } from "./telling";
@@ -39,7 +40,7 @@ export function Doing({ run, left, ...entering }: Entering & { run: FollowedRun;
           units={units}
           add={(part, mass_g) => {
             const cup = { pour_id: one.pour_id, cup: one.cup, part, mass_g: Math.round(mass_g * 1000) / 1000 };
-            void run.tell([event(run.teller, `${one.pour_id}:cup${one.cup}:${part}`, "weighed", cup)]);
+            void run.tell([event(run.teller, `${one.pour_id}:cup${one.cup}:${part}${MORE}`, "weighed", cup)]);
           }}
         />
       ))}

@@ -3,6 +3,9 @@ import type { BenchStep, RunNow } from "../../api/types";
 import type { RunEvent } from "../../jobs/outbox";
 import { event, type Teller } from "./telling";
 
+/** How the id of a step ends for what was added to put its cup right: it is taken back by itself. */
+export const MORE = ":more";
+
 export interface Entered {
   now: RunNow | null;
   waiting: readonly RunEvent[];
@@ -29,7 +32,9 @@ export function needsStart(step: BenchStep, run: Entered): boolean {
 /** Takes back all that belongs to the step that was entered last; the events stay. */
 export function undoing(run: Entered, steps: readonly BenchStep[]): RunEvent[] {
   const known = new Set(steps.map((step) => step.id));
-  const counting = alive(all(run)).filter((one) => one.kind !== "noted" && known.has(one.step_id ?? ""));
+  const counting = alive(all(run)).filter(
+    (one) => one.kind !== "noted" && known.has((one.step_id ?? "").replace(MORE, "")),
+  );
   const last = [...counting].sort((a, b) => Date.parse(a.at) - Date.parse(b.at)).at(-1);
   return counting
     .filter((one) => one.step_id === last?.step_id)

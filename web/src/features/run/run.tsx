@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 
 import type { RunWhole } from "../../api/types";
-import { useAlarm, useAwake, useKeys } from "./alarms";
+import { useAlarm, useAwake, useKeptPage, useKeys } from "./alarms";
 import { Buttons, NextUp } from "./buttons";
 import { Debriefing } from "./debriefing";
 import { Devices } from "./devices";
@@ -24,6 +24,7 @@ import { Watching } from "./watching";
 export function BenchRun({ id }: { id: string }) {
   const run = useRun(id);
   useAwake();
+  useKeptPage();
   if (!run.whole || !run.now)
     return (
       <Box padding="40px" fontSize="24px" color="soft" role="status">

@@ -28,7 +28,7 @@ export function Watching({ now, units, scene }: { now: RunNow; units: Units; sce
   const x = scaleLinear([0, end], [30, WIDE]);
   const y = scaleLinear(
     [Math.min(...band.low_c, ...watch.measured_c) - 1, Math.max(...band.high_c, ...watch.measured_c) + 1],
-    [HIGH - SOLE, 4],
+    [HIGH - SOLE, 14],
   );
   const shown = band.at_h.map((_, index) => index).filter((index) => (band.at_h[index] ?? 0) <= end);
   const at = (values: number[], index: number) => y(values[index] ?? 0);
