@@ -223,13 +223,12 @@ def _cup(
     target_b = round(held.part_a_g * ratio / step_g) * step_g
     off_b = held.part_b_g - target_b
     near = TOLD_STEPS * step_g
-    told = held.plain_a_g > wanted[0] + near or off_b > near or (over and off_b < -near)
+    off = held.plain_a_g > wanted[0] + near or off_b > near or (over and off_b < -near)
+    told = corrected(resin, held.part_a_g, held.part_b_g, wanted[1] * (1 + 1 / ratio), mix_c) if off else None
     return CupState(
         pour_id=pour.id, cup=cup, part_a_g=round(held.part_a_g, 3), part_b_g=round(held.part_b_g, 3),
         target_b_g=round(target_b, 3),
-        correction=corrected(
-            resin, held.part_a_g, held.part_b_g, wanted[1] * (1 + 1 / ratio), mix_c
-        ) if told else None,
+        correction=None if told is None or told.add is None else told,
     )
 
 

@@ -104,7 +104,7 @@ function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
           )}
         </Box>
         {over ? null : (
-          <Side step={step} now={now} at_ms={at_ms}>
+          <Side step={step} now={now} done={stands.done} at_ms={at_ms}>
             <Watching now={now} units={units} scene={whole.document} />
             <Devices run={run} scale={scale} thermometer={thermometer} step={step} />
           </Side>

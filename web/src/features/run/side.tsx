@@ -7,15 +7,17 @@ import { clockFigure } from "./parts";
 export function Side({
   step,
   now,
+  done,
   at_ms,
   children,
 }: {
   step: BenchStep | null;
   now: RunNow;
+  done: readonly string[];
   at_ms: number;
   children?: React.ReactNode;
 }) {
-  const others = now.state.clocks.filter((one) => one.step_id !== step?.id).slice(0, 2);
+  const others = now.state.clocks.filter((one) => one.step_id !== step?.id && !done.includes(one.step_id)).slice(0, 2);
   return (
     <Box
       as="aside"

@@ -65,7 +65,6 @@ export function useRun(id: string): FollowedRun {
       readIn(fresh.document.brief.units ?? {});
       setWhole(fresh);
       take(fresh.run);
-      await remember(fresh, Date.parse(fresh.run.now) - Date.now());
     } catch (flaw) {
       lost(flaw);
       const kept = await remembered(id);
@@ -133,6 +132,10 @@ export function useRun(id: string): FollowedRun {
     };
   }, [waiting.length, alive, online, send, look]);
 
+  // what was heard last is what a reload without the server goes on from
+  useEffect(() => {
+    if (whole && now && online) void remember({ ...whole, run: now }, Date.parse(now.now) - clock.current.at_ms);
+  }, [whole, now, online]);
   const stands = useMemo(() => (whole && now ? standing(whole.steps, now, waiting) : null), [whole, now, waiting]);
   const step = whole?.steps.find((one) => one.id === stands?.current) ?? null;
   return {
