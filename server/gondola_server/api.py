@@ -11,6 +11,7 @@ from bench.devices_api import router as devices
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
+from documents.api import router as documents
 from jobs.api import router as jobs
 from library.api import router as library
 from ninja import NinjaAPI
@@ -65,6 +66,7 @@ api.add_router("", library)
 api.add_router("", jobs)
 api.add_router("", bench)
 api.add_router("", devices)
+api.add_router("", documents)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):
     api.add_router("", answer.router)
 

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "library",
     "jobs",
     "bench",
+    "documents",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

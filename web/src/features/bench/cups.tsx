@@ -16,15 +16,39 @@ const BINDS = {
   heat: "so that none warms itself before it is poured",
 } as const;
 
+const zone = () => encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC");
+
+/** What is carried away: the sheet to read or print, its steps as a table, the days for a calendar. */
+function Carry({ id }: { id: number }) {
+  const files = [
+    [`/api/scenes/${id}/sheet.pdf`, "as PDF"],
+    [`/api/scenes/${id}/sheet.csv`, "as CSV"],
+    [`/api/scenes/${id}/calendar.ics?zone=${zone()}`, "the days, for a calendar"],
+  ] as const;
+  return (
+    <Box lineHeight="1.7">
+      <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px">
+        <Link to={`/scenes/${id}/sheet`}>The pour sheet</Link>
+      </Box>
+      {files.map(([address, said]) => (
+        <Box as="span" key={address}>
+          ,{" "}
+          <Box asChild color="depth" textDecoration="underline">
+            <a href={address}>{said}</a>
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 /** The bottles that are made once, and what each pour's cups hold. */
 export function Cups() {
   const { outcome, scene, units, work } = useDocument();
   return (
     <>
       <Title>Cups</Title>
-      <Box asChild color="depth" fontWeight={700} textDecoration="underline" fontSize="17px">
-        <Link to={`/scenes/${work.id}/sheet`}>The pour sheet, to print</Link>
-      </Box>
+      <Carry id={work.id} />
       {outcome.stocks.length ? (
         <Box marginTop="3">
           <Box fontWeight={800}>One bottle of each colour, for every pour</Box>
