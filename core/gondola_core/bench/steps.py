@@ -263,16 +263,20 @@ def _piece(scene: Scene, work: PourWork, piece: int) -> Iterator[BenchStep]:
         under if not more else words("steps.pour_in", under=under, count=len(work.places), places=work.places),
         cup=work.cups_count, asks="line", line_depth_mm=line,
     )
-    if work.trapped_ml >= LEAST_TRAPPED_ML or work.undersides_cm2 >= LEAST_UNDER_CM2:
+    trapped = work.trapped_ml >= LEAST_TRAPPED_ML
+    if trapped or work.undersides_cm2 >= LEAST_UNDER_CM2:
         yield step("brush", words("steps.brush"), words(
-            "steps.brush_under", trapped=work.trapped_ml, under=work.undersides_cm2
+            "steps.brush_under" if trapped else "steps.brush_flat", trapped=work.trapped_ml, under=work.undersides_cm2
         ))
-    yield from (
+    after = [
         step("flame", words("steps.flame"), words("steps.flame_under"), f"flame{at:g}", clock_min=at, after="poured",
              caution=words("steps.flame_caution"))
         for at in work.passes_min
+    ]
+    after.append(
+        step("leaks", words("steps.leaks"), words("steps.leaks_under"), clock_min=LEAK_MIN, after="poured")
     )
-    yield step("leaks", words("steps.leaks"), words("steps.leaks_under"), clock_min=LEAK_MIN, after="poured")
+    yield from sorted(after, key=lambda one: one.clock_min or 0.0)
     if work.lamp_min is not None:
         yield step(
             "lamp", words("steps.light", lamp_min=work.lamp_min), words("steps.light_under"), clock_min=work.lamp_min,

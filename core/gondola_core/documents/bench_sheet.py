@@ -19,8 +19,8 @@ from ..outcome import Outcome
 from ..scene import Scene
 from ..words import METRIC, ReaderUnits, in_reader_units, speaker_of, words
 
-MARGIN = 42.0
-"""points"""
+MARGIN, BOX = 42.0, 13.0
+"""points: around the page, and of a box to tick"""
 INK, CAUTION, HAIR = HexColor("#1b2a33"), HexColor("#7a1550"), HexColor("#999999")
 BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=12.5, leading=15.5, textColor=INK)
 UNDER = ParagraphStyle("under", parent=BODY, fontSize=10.5, leading=13, textColor=HexColor("#44525a"))
@@ -144,12 +144,12 @@ def _line(row: Row, wide: float) -> Table:
     said += [Paragraph(_safe(row.under), UNDER)] if row.under else []
     said += [Paragraph(_safe(row.caution), WARN)] if row.caution else []
     amount = Paragraph(_safe(row.amount or row.minutes), AMOUNT)
-    table = Table([["", said, amount]], colWidths=[20, wide - 150, 130], hAlign="LEFT")
+    box = Table([[""]], colWidths=[BOX], rowHeights=[BOX], style=[("BOX", (0, 0), (-1, -1), 1.2, INK)], hAlign="LEFT")
+    table = Table([[box, said, amount]], colWidths=[26, wide - 156, 130], hAlign="LEFT")
     table.setStyle(TableStyle([
         ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LINEBELOW", (0, 0), (-1, -1), 0.4, HAIR),
         ("TOPPADDING", (0, 0), (-1, -1), 3), ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
         ("LEFTPADDING", (0, 0), (-1, -1), 3),
-        ("BOX", (0, 0), (0, 0), 1.1, INK),
     ]))
     return table
 
