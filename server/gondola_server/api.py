@@ -22,6 +22,7 @@ from scenes.api import router as scenes
 from scenes.variants import VariantRefused
 from scenes.variants_api import router as variants
 from shapes.api import router as shapes
+from stock.api import router as stock
 from studio.api import router as studio
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
@@ -67,6 +68,7 @@ api.add_router("", jobs)
 api.add_router("", bench)
 api.add_router("", devices)
 api.add_router("", documents)
+api.add_router("", stock)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):
     api.add_router("", answer.router)
 

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "jobs",
     "bench",
     "documents",
+    "stock",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

@@ -1,0 +1,91 @@
+"""What can be done with stock: count it, read it less what the bench used, hold a plan against it."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections import defaultdict
+from datetime import UTC, datetime
+from typing import Any
+
+from bench import actions as bench
+from bench.models import Run
+from django.db import transaction
+from shapes.actions import meshes_for
+
+from gondola_core.answers.book import Book
+from gondola_core.answers.needs import NEEDS
+from gondola_core.bench.events import ColourDropped, PartWeighed, standing
+from gondola_core.bench.shopping import Held, shopping
+from gondola_core.scene import Scene
+from gondola_core.words import ReaderUnits, speaker_of
+
+from .models import StockBook
+from .schemas import ShoppingList, StockState, StockWritten
+
+
+@transaction.atomic
+def count(*, owner: Any, stock: StockWritten) -> None:
+    """All of it as it is counted now; what was used before is in that already."""
+    body = stock.model_dump(mode="json")
+    StockBook.objects.update_or_create(owner=owner, defaults={**body, "counted_at": datetime.now(UTC)})
+
+
+def state(owner: Any) -> StockState:
+    """The shelf now."""
+    book = StockBook.objects.filter(owner=owner).first()
+    if book is None:
+        return StockState(counted_at=None, used={})
+    written = StockWritten.model_validate_json(
+        json.dumps({"currency": book.currency, "held": book.held, "kits": book.kits})
+    )
+    used = used_since(owner, book.counted_at)
+    held = [
+        one.model_copy(update={"amount": round(max(0.0, one.amount - used.get(one.key, 0.0)), 3)})
+        for one in written.held
+    ]
+    return StockState(
+        currency=written.currency, held=held, kits=written.kits, counted_at=book.counted_at, used=used
+    )
+
+
+def used_since(owner: Any, moment: datetime) -> dict[str, float]:
+    """What the runs have taken since, by kind of stock [g]; what was undone is back, rehearsals take nothing."""
+    found: dict[str, float] = defaultdict(float)
+    for run in Run.objects.filter(owner=owner, rehearsal=False, events__taken_at__gte=moment).distinct():
+        scene, events = bench.document_of(run), bench.events_of(run)
+        resins = {pour.id: pour.resin_id for pour in scene.pours}
+        drops = {one.id: one.drop_g for one in scene.colourants}
+        for one in standing(events):
+            if one.at < moment:
+                continue
+            if isinstance(one, PartWeighed) and one.pour_id in resins:
+                found[f"{one.part}:{resins[one.pour_id]}"] += one.mass_g
+            elif isinstance(one, ColourDropped):
+                found[f"ink:{one.colourant_id}"] += one.neat_drops * drops.get(one.colourant_id, 0.0)
+    return {key: round(amount, 4) for key, amount in found.items()}
+
+
+def list_of(*, owner: Any, scene: Scene) -> ShoppingList:
+    """What a plan needs against the shelf."""
+    shelf = state(owner)
+    needs = Book(scene, meshes=meshes_for(owner=owner, document=scene)).ask(NEEDS)
+    held: list[Held] = shelf.held
+    today = datetime.now(UTC).date()
+    return ShoppingList(currency=shelf.currency, shopping=shopping(scene, needs, held, shelf.kits, today))
+
+
+def as_csv(told: ShoppingList, units: ReaderUnits) -> str:
+    """The list as a table: what is missing, then the kits."""
+    out, speak = io.StringIO(), speaker_of(units)
+    writer = csv.writer(out)
+    writer.writerow(["what", "need", "have", "buy", "unit", f"cost {told.currency}", "note"])
+    for one in told.shopping.lines:
+        writer.writerow([
+            speak.say(one.name), one.need, one.have, one.missing, one.unit, "" if one.cost is None else one.cost,
+            "" if one.old is None else speak.say(one.old),
+        ])
+    for kit in told.shopping.kits:
+        writer.writerow([kit.name, "", "", kit.count, "kits", kit.cost, ""])
+    return out.getvalue()
