@@ -8,6 +8,7 @@ from typing import Any
 from answers import beginning, beside, checks, dam, edits, evaluating, figures, glance, heat, known, quantities, water
 from bench.api import router as bench
 from bench.devices_api import router as devices
+from bench.mixes_api import router as mixes
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
@@ -67,6 +68,7 @@ api.add_router("", library)
 api.add_router("", jobs)
 api.add_router("", bench)
 api.add_router("", devices)
+api.add_router("", mixes)
 api.add_router("", documents)
 api.add_router("", stock)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):

@@ -39,6 +39,7 @@ class Filling:
     steepest_deg: float
     gas_ml: float
     seal_coat_g: float
+    bed_area_cm2: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -90,6 +91,7 @@ def _filling(
         height_mm=curves.height_mm, free_ml=curves.free_ml, resin_ml=curves.resin_ml, traps=traps,
         basins=basins, bed_ml=curves.bed_ml, steepest_deg=slopes.steepest_deg, gas_ml=round(sum(gas_ml), 2),
         seal_coat_g=round(slopes.area_cm2 * SEAL_COAT_MM / 10 * density, 1),
+        bed_area_cm2=round(slopes.area_cm2, 1),
     )
 
 

@@ -128,11 +128,16 @@ def needs_of(
              amount=float(CUPS_A_MIX * sum(mix.cups_count for mix in mixes))),
         Need(key="gloves", name=words("shopping.gloves"), unit="pairs",
              amount=float(GLOVES_A_POUR * len(scene.pours) + SPARE_GLOVES)),
-        *(
-            Need(key=f"grit-{grit}", name=words("shopping.grit", grit=grit), amount=1.0, unit="pieces")
-            for grit in GRITS if not scene.tank.walls_stay and grit <= scene.finish.sand_to_grit
-        ),
+        *_papers(scene),
     ]
+
+
+def _papers(scene: Scene) -> Iterator[Need]:
+    """A sheet of each grit up to the finest; none where the walls stay."""
+    count = 0 if scene.tank.walls_stay else sum(grit <= scene.finish.sand_to_grit for grit in GRITS)
+    if count:
+        name = words("shopping.papers", coarse=GRITS[0], fine=GRITS[count - 1])
+        yield Need(key="papers", name=name, amount=float(count), unit="pieces")
 
 
 def _resin(scene: Scene, mixes: Sequence[Mix]) -> Iterator[Need]:

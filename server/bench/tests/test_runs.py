@@ -210,3 +210,19 @@ class Rehearsing(RunCase):
         self.post(f"/runs/{run}/mishap", {"mishap": "phone", "choice": "take"})
         self.post(f"/runs/{run}/end")
         self.assertEqual(state_of(self.scene), before)
+
+
+class Mixes(RunCase):
+    def test_a_mix_is_scaled_to_an_area_or_an_amount(self):
+        resin = quarry_pool().resins[0].model_dump(mode="json")
+        names = {one["id"] for one in self.client.get("/api/recipes").json()}
+        for recipe in names:
+            with self.subTest(recipe):
+                over = self.post("/recipes/scaled", {
+                    "recipe_id": recipe, "resin": resin, "area_cm2": 200.0, "thickness_mm": 5.0,
+                }).json()
+                plain = self.post("/recipes/scaled", {"recipe_id": recipe, "resin": resin, "volume_ml": 100.0}).json()
+                self.assertEqual(over, plain)
+        for body, status in (({"recipe_id": "soup", "volume_ml": 10}, 404), ({"recipe_id": "thin_glue"}, 422)):
+            with self.subTest(status=status):
+                self.assertEqual(self.post("/recipes/scaled", {**body, "resin": resin}).status_code, status)

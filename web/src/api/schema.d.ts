@@ -831,6 +831,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Recipes */
+        get: operations["list_recipes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/scaled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scale
+         * @description What goes into a mix of so much.
+         */
+        post: operations["scale_recipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}": {
         parameters: {
             query?: never;
@@ -1314,6 +1351,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shopping
+         * @description What the plan needs against the shelf, the kits that cost least, and what that comes to.
+         */
+        get: operations["shopping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/shopping.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description The same as a table.
+         */
+        get: operations["shopping_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/undo": {
         parameters: {
             query?: never;
@@ -1497,6 +1574,27 @@ export interface paths {
          */
         get: operations["start_picture"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read */
+        get: operations["read_stock"];
+        /**
+         * Count
+         * @description Everything on the shelf as it is counted now.
+         */
+        put: operations["count_stock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1690,6 +1788,18 @@ export interface components {
             numbers: components["schemas"]["Known"][];
             /** Words */
             words: components["schemas"]["TradeWord"][];
+        };
+        /**
+         * Amount
+         * @description So much of one thing.
+         */
+        Amount: {
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Volume Ml */
+            volume_ml: number;
         };
         /**
          * Application
@@ -3109,6 +3219,8 @@ export interface components {
         Filling: {
             /** Basins */
             basins: components["schemas"]["DryBasin"][];
+            /** Bed Area Cm2 */
+            bed_area_cm2: number;
             /** Bed Ml */
             bed_ml: number;
             /** Free Ml */
@@ -3517,6 +3629,34 @@ export interface components {
             heights_mm: number[][];
         };
         /**
+         * Held
+         * @description Something that is there.
+         *
+         *     key          what it is: "a:deep", "b:deep", "ink:red-ink", or a consumable's own
+         *     opened_on    of a bottle; shelf_d days that it keeps once opened
+         *     price        of one unit, in the person's currency
+         */
+        Held: {
+            /** amount there */
+            amount: number;
+            /** kind of stock */
+            key: string;
+            /** Name */
+            name: string;
+            /** opened */
+            opened_on?: string | null;
+            /** price */
+            price?: number | null;
+            /** keeps, once opened */
+            shelf_d?: number | null;
+            /**
+             * Unit
+             * @default g
+             * @enum {string}
+             */
+            unit: "g" | "cm2" | "ml" | "pairs" | "pieces";
+        };
+        /**
          * Help
          * @description A measure against bubbles, and how many would be seen with it.
          */
@@ -3700,6 +3840,42 @@ export interface components {
              * name of a step
              * @default
              */
+            name: string;
+        };
+        /**
+         * Kit
+         * @description Two bottles that are sold together.
+         */
+        Kit: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** part A of a kit */
+            part_a_g: number;
+            /** part B of a kit */
+            part_b_g: number;
+            /** price of a kit */
+            price: number;
+            /** Resin Id */
+            resin_id: string;
+        };
+        /**
+         * KitChoice
+         * @description So many of a kit, and what is left over of its resin once all is poured.
+         */
+        KitChoice: {
+            /** Cost */
+            cost: number;
+            /** Count */
+            count: number;
+            /** Kit Id */
+            kit_id: string;
+            /** Left A G */
+            left_a_g: number;
+            /** Left B G */
+            left_b_g: number;
+            /** Name */
             name: string;
         };
         /**
@@ -4232,6 +4408,41 @@ export interface components {
             part_a: number;
             /** part B in the mixing ratio */
             part_b: number;
+        };
+        /**
+         * Mixture
+         * @description A recipe scaled: what goes in, and what it makes; what stays on the cup is in it where it is resin.
+         */
+        Mixture: {
+            /** Amounts */
+            amounts: components["schemas"]["Amount"][];
+            /** Mass G */
+            mass_g: number;
+            /** Recipe Id */
+            recipe_id: string;
+            /** Volume Ml */
+            volume_ml: number;
+        };
+        /**
+         * MixtureAsked
+         * @description An amount, or an area at a thickness; the resin of those recipes that take one.
+         */
+        MixtureAsked: {
+            /**
+             * Area Cm2
+             * @default 0
+             */
+            area_cm2: number;
+            /** Recipe Id */
+            recipe_id: string;
+            resin: components["schemas"]["Resin"];
+            /**
+             * Thickness Mm
+             * @default 0
+             */
+            thickness_mm: number;
+            /** Volume Ml */
+            volume_ml?: number | null;
         };
         /**
          * Moment
@@ -5185,6 +5396,39 @@ export interface components {
             value: number;
         };
         /**
+         * Recipe
+         * @description A mix by parts.
+         *
+         *     by             how the parts are counted; "resin": the chosen resin in its own ratio
+         *     thickness_mm   at which it usually lies
+         *     over           what it goes onto
+         */
+        Recipe: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "resin" | "volume" | "mass";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /**
+             * Over
+             * @enum {string}
+             */
+            over: "bed" | "faces" | "surface" | "none";
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["Share"][];
+            /** thickness of a mix */
+            thickness_mm: number;
+        };
+        /**
          * Refusal
          * @description Why something was not done; nothing was lost.
          */
@@ -5935,6 +6179,18 @@ export interface components {
          */
         Severity: "stop" | "watch" | "note";
         /**
+         * Share
+         * @description One of the things that go in.
+         */
+        Share: {
+            /** density */
+            density_g_ml: number;
+            /** Name */
+            name: string;
+            /** parts */
+            parts: number;
+        };
+        /**
          * SheetFit
          * @description A resin that answers its sheet, and how well.
          *
@@ -6018,6 +6274,60 @@ export interface components {
              * @default 16
              */
             spread_mm: number;
+        };
+        /**
+         * Shopping
+         * @description The list of a plan.
+         *
+         *     buy_cost     of kits and of what is missing, as far as prices are known
+         *     piece_cost   of what goes into the piece
+         *     unpriced     what is missing and has no price
+         */
+        Shopping: {
+            /** Buy Cost */
+            buy_cost: number;
+            /** Kits */
+            kits: components["schemas"]["KitChoice"][];
+            /** Lines */
+            lines: components["schemas"]["ShoppingLine"][];
+            /** Piece Cost */
+            piece_cost: number;
+            /** Unpriced */
+            unpriced: string[];
+        };
+        /**
+         * ShoppingLine
+         * @description A need against what is there; `cost` of what is missing, None where no price is known.
+         */
+        ShoppingLine: {
+            /** Cost */
+            cost: number | null;
+            /** Have */
+            have: number;
+            /** Key */
+            key: string;
+            /** Missing */
+            missing: number;
+            /** Name */
+            name: string;
+            /** Need */
+            need: number;
+            /** Old */
+            old: string | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "g" | "cm2" | "ml" | "pairs" | "pieces";
+        };
+        /**
+         * ShoppingList
+         * @description The list of a scene in the person's currency.
+         */
+        ShoppingList: {
+            /** Currency */
+            currency: string;
+            shopping: components["schemas"]["Shopping"];
         };
         /**
          * SolidMaterial
@@ -6260,6 +6570,54 @@ export interface components {
             rounding_de00: number;
             /** Words */
             words: string;
+        };
+        /**
+         * StockState
+         * @description The shelf now: what was counted, less what the bench has used since. `used` by kind of stock.
+         */
+        StockState: {
+            /** Counted At */
+            counted_at: string | null;
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["Held"][];
+            /**
+             * Kits
+             * @default []
+             */
+            kits: components["schemas"]["Kit"][];
+            /** Used */
+            used: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * StockWritten
+         * @description Everything on the shelf as it is counted now.
+         */
+        StockWritten: {
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Held
+             * @default []
+             */
+            held: components["schemas"]["Held"][];
+            /**
+             * Kits
+             * @default []
+             */
+            kits: components["schemas"]["Kit"][];
         };
         /**
          * Struck
@@ -8474,6 +8832,68 @@ export interface operations {
             };
         };
     };
+    list_recipes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recipe"][];
+                };
+            };
+        };
+    };
+    scale_recipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixtureAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mixture"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     read_run: {
         parameters: {
             query?: never;
@@ -9494,6 +9914,59 @@ export interface operations {
             };
         };
     };
+    shopping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShoppingList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    shopping_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     undo_scene: {
         parameters: {
             query?: never;
@@ -9874,6 +10347,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    read_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockState"];
+                };
+            };
+        };
+    };
+    count_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockWritten"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
             };
         };
     };

@@ -55,3 +55,6 @@ export type InstrumentState = Schemas["InstrumentState"];
 export type PourWatch = Schemas["Watch"];
 export type Replan = Schemas["Replan"];
 export type Debrief = Schemas["Debrief"];
+export type StockState = Schemas["StockState"];
+export type ShoppingList = Schemas["ShoppingList"];
+export type Recipe = Schemas["Recipe"];

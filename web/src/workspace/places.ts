@@ -50,6 +50,8 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["pours", "grains", "glitter, mica, sand"],
   ["bench", "run", "begin the pour day, go on, rehearse, scale, thermometer"],
   ["bench", "cups", "one stock of each ink, part A, part B, how many cups"],
+  ["bench", "mixes", "seal coat, edge coat, thin flood, ripples, plaster paste, glue, wetting spray"],
+  ["bench", "stock", "shopping list, kits, prices, what is on the shelf"],
   ["bench", "happened", "as planned and as it happened, real ratio, times"],
 ];
 
