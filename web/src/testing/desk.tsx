@@ -8,7 +8,7 @@ import { type ReactNode, useState } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 
-import type { Outcome, Scene, Shelf, Units } from "../api/types";
+import type { BenchStep, Outcome, Scene, Shelf, Units } from "../api/types";
 import { ChoiceContext } from "../desk/choice";
 import { CursorContext, CursorHandsContext } from "../desk/cursor";
 import { type Document, DocumentContext } from "../desk/document";
@@ -19,6 +19,7 @@ import fixture from "./quarry-pool.json";
 
 export const SCENE = fixture.scene as unknown as Scene;
 export const OUTCOME = fixture.outcome as unknown as Outcome;
+export const STEPS = fixture.steps as unknown as BenchStep[];
 export const SHELF = fixture.shelf as unknown as Shelf;
 export const METRIC: Units = { length: "mm", temperature: "c", volume: "ml", mass: "g" };
 export const US: Units = { length: "in", temperature: "f", volume: "floz", mass: "oz" };

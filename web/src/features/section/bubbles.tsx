@@ -37,13 +37,7 @@ export function Bubbles({ frame, side }: { frame: Frame; side: boolean }) {
         );
       })}
       {data.drawn_fraction < 1 ? (
-        <Label
-          x={frame.x0 + 6}
-          y={frame.top - 6}
-          fontSize={13}
-          fontStyle="italic"
-          fill="var(--soft)"
-        >
+        <Label x={frame.x0 + 6} y={frame.top - 6} fontSize={13} fontStyle="italic" fill="var(--soft)">
           {`bubbles at true size, ${told}`}
         </Label>
       ) : null}

@@ -83,6 +83,7 @@ export function PourSheet() {
       </Flex>
       <Whole scene={scene} outcome={outcome} units={units} />
       <BeforeYouPour outcome={outcome} />
+      <Bottles outcome={outcome} />
       {outcome.pours.map((pour) => (
         <PourBlock
           key={pour.id}
@@ -150,6 +151,21 @@ function BeforeYouPour({ outcome }: { outcome: Outcome }) {
             {flag.title}.{" "}
           </Box>
           {flag.sentence}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** The stocks that are made once. */
+function Bottles({ outcome }: { outcome: Outcome }) {
+  if (outcome.stocks.length === 0) return null;
+  return (
+    <Box className="keep-whole" marginBottom="4">
+      <Box fontWeight={800}>One bottle of each colour, made first, for every pour</Box>
+      {outcome.stocks.map((one) => (
+        <Box key={one.colourant_id} borderBottom="1px solid" borderColor="wash">
+          {one.words}
         </Box>
       ))}
     </Box>
@@ -314,11 +330,6 @@ function Colours({ pour, units }: { pour: PourOutcome; units: Units }) {
               {one.weighed ? massText(one.stock_g, units) : `${one.drops} drops`}
             </Box>
           </Flex>
-          {one.factor > 1 ? (
-            <Box fontSize="14px" color="soft">
-              {one.recipe}
-            </Box>
-          ) : null}
           {one.risk ? (
             <Box fontSize="14px" color="watch">
               {one.risk}

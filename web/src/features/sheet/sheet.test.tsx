@@ -4,7 +4,7 @@ import { render, screen, within } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { describe, expect, it } from "vitest";
 
-import { OUTCOME, SCENE, serve, US } from "../../testing/desk";
+import { OUTCOME, SCENE, serve, STEPS, US } from "../../testing/desk";
 import { system } from "../../theme";
 import { PourSheet } from "./pour-sheet";
 
@@ -12,6 +12,7 @@ function open(scene = SCENE, answers: Record<string, unknown> = {}) {
   serve({
     "GET /api/scenes/7": { id: 7, name: scene.name, revision: 3, can_undo: false, can_redo: false, document: scene },
     "POST /api/evaluate": OUTCOME,
+    "POST /api/bench/steps": STEPS,
     ...answers,
   });
   return render(
@@ -58,11 +59,16 @@ describe("PourSheet", () => {
       expect(within(block).getByText(/deep-pour resin,/)).toBeInTheDocument();
     }
   });
-  it("says how a pour meets the one below by its code, and the ratio of its own resin", async () => {
+  it("says how a pour is to meet the one below", async () => {
     open();
     const block = await screen.findByRole("region", { name: "Pour 3" });
-    expect(within(block).getByText("Check the tack of pour 2; in the window: bonds")).toBeInTheDocument();
-    expect(within(block).getByText(/ratio \d+:\d+ by (volume|mass)/)).toBeInTheDocument();
+    expect(within(block).getByText("Feel pour 2")).toBeInTheDocument();
+    expect(within(block).getByText(/Planned: in the window: bonds/)).toBeInTheDocument();
+  });
+  it("tells of each bottle of colour once, for every pour", async () => {
+    open();
+    await screen.findByRole("region", { name: "Pour 1" });
+    for (const stock of OUTCOME.stocks) expect(screen.getAllByText(stock.words)).toHaveLength(1);
   });
   it("stands with the cautions and the flags that matter", async () => {
     open();
@@ -75,7 +81,6 @@ describe("PourSheet", () => {
     const said = "as the core says";
     const pours = OUTCOME.pours.map((pour) => ({
       ...pour,
-      steps: [said],
       clock: { ...pour.clock, label_words: said },
       cup: {
         ...pour.cup,
@@ -83,10 +88,14 @@ describe("PourSheet", () => {
       },
     }));
     const outcome = { ...OUTCOME, pours, flags: [] };
-    open({ ...SCENE, brief: { ...SCENE.brief, units: US } }, { "POST /api/evaluate": outcome });
+    const steps = STEPS.map((one) => ({ ...one, title: said, under: said }));
+    open(
+      { ...SCENE, brief: { ...SCENE.brief, units: US } },
+      { "POST /api/evaluate": { ...outcome, stocks: [] }, "POST /api/bench/steps": steps },
+    );
     await screen.findByRole("region", { name: "Pour 1" });
     for (const block of screen.getAllByRole("region")) {
-      expect(within(block).getByRole("listitem")).toHaveTextContent(said);
+      expect(within(block).getAllByRole("listitem")[0]).toHaveTextContent(said);
       expect(block.textContent).not.toMatch(/\d\s?(mm|ml|g|°C)\b/);
     }
     expect(screen.getByText(/Computed on cells of .* in /)).toBeInTheDocument();
