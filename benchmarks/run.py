@@ -142,5 +142,6 @@ if __name__ == "__main__":
     water(timed)
     drafts_against_fine()
     staging()
+    pour_day()
     print("The page in a browser, warm")
     the_page()

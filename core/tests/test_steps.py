@@ -53,7 +53,7 @@ class Steps(unittest.TestCase):
                 ratio = mass_ratio(scene.resin_of(scene.pours[pour.number - 1]))
                 with self.subTest(name, pour=pour.number):
                     self.assertAlmostEqual(a + stock, pour.cup.mix.part_a_g, delta=0.06 * pour.cup.mix.cups_count)
-                    self.assertAlmostEqual(b / (a + stock), ratio, delta=0.002)
+                    self.assertAlmostEqual(b, (a + stock) * ratio, delta=0.06 * (1 + ratio) * pour.cup.mix.cups_count)
 
     def test_drops_are_shared_out_whole_and_none_is_lost(self):
         outcome = evaluate(SAMPLES["ferry-landing"]())

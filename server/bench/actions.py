@@ -26,7 +26,6 @@ from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import read_scene
 from gondola_core.studies.replan import Replan, replan, with_waits
 from gondola_core.studies.watching import Reading, judged, watched
-from gondola_core.words import words
 
 from .models import Run, RunEvent
 from .schemas import Watch
@@ -104,11 +103,11 @@ def take(*, run: Run, bodies: Sequence[dict[str, Any]]) -> int:
     known = set(run.events.filter(event_id__in=[one.id for one in events]).values_list("event_id", flat=True))
     fresh = [one for one in {one.id: one for one in events}.values() if one.id not in known]
     if last + len(fresh) > MOST_EVENTS:
-        raise GondolaError(words("refusals.run_full", most=MOST_EVENTS), "events")
+        raise GondolaError(f"A run holds {MOST_EVENTS} events; this one is full. End it and begin another.", "events")
     rows = []
     for number, one in enumerate(sorted(fresh, key=lambda one: one.at), start=last + 1):
         if one.at > now + timedelta(seconds=SLACK_S * run.speed):
-            raise GondolaError(words("refusals.event_future"), "at")
+            raise GondolaError("This device's clock is ahead of the server's: set it, or reload the page.", "at")
         dated = one.model_copy(update={"at": min(one.at, now), "number": number})
         rows.append(RunEvent(run=run, number=number, event_id=one.id, body=dated.model_dump(mode="json")))
     RunEvent.objects.bulk_create(rows)
@@ -165,7 +164,7 @@ def take_way(*, run: Run, way: str) -> Replan | None:
     found = next_of(run, events)
     chosen = next((one for one in found.ways if one.way == way), None) if found is not None else None
     if found is None or chosen is None:
-        raise GondolaError(words("refusals.no_way"), "way")
+        raise GondolaError("That way is not open any more: look again at what comes next.", "way")
     document = document_of(run)
     waits = [pour.wait_h for pour in document.pours]
     start = found.pour_number - 1
@@ -206,7 +205,7 @@ def watch_of(run: Run, events: Sequence[AnyEvent], number: int) -> Watch:
 def skip(*, run: Run, until: datetime) -> None:
     """Move the clock of a rehearsal on; GondolaError for a real run, whose time is its own."""
     if not run.rehearsal:
-        raise GondolaError(words("refusals.no_skip"), "until")
+        raise GondolaError("Only the clock of a rehearsal can be moved on.", "until")
     held = Run.objects.select_for_update().get(pk=run.pk)
     more = (until - now_of(held)).total_seconds()
     if more > 0:

@@ -11,7 +11,6 @@ from shapes.actions import meshes_for
 
 from gondola_core.errors import GondolaError
 from gondola_core.studies.rehearsal import LATE_H, Choice, Debrief, Mishap, debrief, mishaps_of
-from gondola_core.words import words
 
 from . import actions
 from .models import Run
@@ -28,7 +27,7 @@ def meet(*, run: Run, mishap: str, choice: str, step_id: str = "") -> None:
     found = next((one for one in mishaps(run) if one.id == mishap), None)
     chosen = next((one for one in found.choices if one.id == choice), None) if found is not None else None
     if found is None or chosen is None:
-        raise GondolaError(words("refusals.no_mishap"), "mishap")
+        raise GondolaError("That does not befall this rehearsal.", "mishap")
     _go_on(run, chosen)
     now = actions.now_of(run)
     bodies: list[dict[str, Any]] = [{"kind": "struck", "mishap": mishap, "choice": choice, "at": now.isoformat()}]
@@ -54,7 +53,7 @@ def _go_on(run: Run, choice: Choice) -> None:
 def told(run: Run) -> Debrief:
     """What it came to so far. GondolaError for a run that is none, or whose events contradict each other."""
     if not run.rehearsal:
-        raise GondolaError(words("refusals.no_rehearsal"), "")
+        raise GondolaError("Only a rehearsal is talked over; what really happened stands beside the plan.", "")
     document, events = actions.document_of(run), actions.events_of(run)
     return debrief(
         document, mishaps(run), events, actions.zone_of(run.zone), meshes_for(owner=run.owner, document=document)

@@ -9,7 +9,7 @@ from math import ceil
 from ..materials import Colourant
 from ..scene import Scene
 from ..words import Words, words
-from .doses import FACTORS, counted, differences, drop_takes, total_takes
+from .doses import FACTORS, LEAST_DROPS, counted, differences, drop_takes, total_takes
 
 SEEN_DE00 = 0.5
 """A step of colour that nobody sees between two pours. Source: assumed"""
@@ -43,12 +43,13 @@ class Stock:
 
 
 def stocks_for(scene: Scene, batches: Sequence[tuple[float, float]]) -> list[Stock]:
-    """The thickest stock of each colourant with which no pour is off by what can be seen.
+    """The thickest stock of each colourant that gives every pour ten drops, and with which none is off by what is seen.
 
     batches  (mix, part A) of each pour [g]
 
-    Where none keeps within that, the one that comes nearest. A stock never brings more than a share of a pour's
-    part A. Two colourants may each be off by half a step; `MeasuredPour.rounding_de00` has them together.
+    Drops differ in size, and fewer than ten do not even that out. Where no stock does both, one with which nothing
+    is seen; where none keeps within that, the one that comes nearest. A stock never brings more than a share of a
+    pour's part A. Two colourants may each be off by half a step; `MeasuredPour.rounding_de00` has them together.
     Source: own_light
     """
     used = {dose.colourant_id for pour in scene.pours for dose in pour.doses if dose.dose_drops_per_100g > 0}
@@ -56,9 +57,7 @@ def stocks_for(scene: Scene, batches: Sequence[tuple[float, float]]) -> list[Sto
 
 
 def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> Stock:
-    tried = [(factor, *_cost(scene, ink, batches, factor)) for factor in FACTORS]
-    allowed = [one for one in tried if one[2]] or tried[:1]
-    factor, cost, _ = next((one for one in allowed if one[1] <= SEEN_DE00), min(allowed, key=lambda one: one[1]))
+    factor, cost = _chosen([_tried(scene, ink, batches, factor) for factor in FACTORS])
     neat = sum(
         counted(ink, dose, mix_g, factor, scene.brief.habits.scale_step_g).given_drops
         for dose, mix_g, _ in _doses(scene, ink, batches)
@@ -86,12 +85,28 @@ def _doses(
     ]
 
 
-def _cost(
-    scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], factor: int
-) -> tuple[float, bool]:
-    """Most that rounding its dose costs in any pour, and whether every cup has room for the stock."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Tried:
+    """A dilution: the most that rounding costs in any pour, its fewest drops, whether every cup has room for it."""
+
+    factor: int
+    cost: float
+    fewest: int
+    fits: bool
+
+
+def _chosen(tried: list[_Tried]) -> tuple[int, float]:
+    """The first that does all; else the first with which nothing is seen; else what comes nearest."""
+    room = [one for one in tried if one.fits] or tried[:1]
+    unseen = [one for one in room if one.cost <= SEEN_DE00]
+    even = [one for one in unseen if one.fewest >= LEAST_DROPS]
+    best = (even or unseen or [min(room, key=lambda one: one.cost)])[0]
+    return best.factor, best.cost
+
+
+def _tried(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], factor: int) -> _Tried:
     inks = {one.id: one for one in scene.colourants}
-    worst, fits, step_g = 0.0, True, scene.brief.habits.scale_step_g
+    worst, fits, fewest, step_g = 0.0, True, LEAST_DROPS, scene.brief.habits.scale_step_g
     for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True):
         dose = next((one.dose_drops_per_100g for one in pour.doses if one.colourant_id == ink.id), 0.0)
         if dose <= 0 or mix_g <= 0:
@@ -101,4 +116,5 @@ def _cost(
         rounded = asked + (one.dose(mix_g) - dose) * drop_takes(ink)
         worst = max(worst, float(differences(asked, rounded[None], scene.tank.fill_height_mm)[0]))
         fits = fits and one.stock_g * (1 - 1 / factor) <= MOST_SHARE * part_a_g
-    return worst, fits
+        fewest = min(fewest, one.drops)
+    return _Tried(factor=factor, cost=worst, fewest=fewest, fits=fits)

@@ -24,7 +24,7 @@ def ratio_off(scene: Scene) -> Iterator[Finding]:
             severity=Severity.STOP if soft else Severity.WATCH,
             where=Where(depth_mm=pour.top_depth_mm, pour_number=number),
             number=round(abs(error), 4), limit=SOFT if soft else NOTICED, quantity="plain",
-            sentence="soft" if soft else "sentence",
+            sentence="sentence_soft" if soft else "sentence",
             values={
                 "pour": number, "by": abs(error), "which": "A" if error < 0 else "B",
                 "glass_c": float(glass_temperature_c(1.0, resin)), "room_c": scene.brief.room.day_c,
