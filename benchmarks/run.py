@@ -19,6 +19,7 @@ import numpy as np
 from marching import drafts_against_fine, heat
 from meshing import shapes
 from page import the_page
+from pour_day import pour_day
 from reference_march import reference_peak
 from staging import staging
 from watering import dragged_at_the_server, water

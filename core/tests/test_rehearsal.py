@@ -76,6 +76,11 @@ class Debriefed(unittest.TestCase):
                 if hours < 30:
                     self.assertIn("stop", found[1])
 
+    def test_a_figure_that_was_taken_out_is_missed(self):
+        name = SCENE.figures[0]
+        out = told((0.6, "placed", {"figure_id": name.id, "left_out": True}))
+        self.assertIn("would not be in it", self.said("floats", "out", *out)[1])
+
     def test_nothing_met_is_said_so(self):
         found = debrief(SCENE, [], [], UTC)
         self.assertIn("Nothing went wrong", found.did[0].said(METRIC))

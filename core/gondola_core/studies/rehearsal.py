@@ -183,9 +183,12 @@ def debrief(
     struck = {one.mishap: one.choice for one in standing(events) if isinstance(one, Struck)}
     met = [one for one in mishaps if one.id in struck]
     fresh = _fresh(planned, was)
+    kept = {one.id for one in happened.figures}
+    gone = [one.name for one in scene.figures if one.id not in kept]
+    missing = [words("rehearsal.missing", names=gone)] if gone else []
     return Debrief(
         did=[_did(scene, one, struck[one.id], happened, events) for one in met] or [words("rehearsal.not_met")],
-        would=[
+        would=missing + [
             words("rehearsal.would", severity=flag.severity.value, title=flag.title, sentence=flag.sentence)
             for flag in fresh
         ] or [words("rehearsal.nothing")],

@@ -6,4 +6,9 @@ import { front, ROUND, side } from "./views";
 
 const SHOWN: Shown = { profiles: "cure", movesFigures: false, offDisplay: false, Under: PourTable };
 
-export const bench: Stage = { word: "bench", Inspector: BenchInspector, views: [front(SHOWN), side(SHOWN), ROUND] };
+export const bench: Stage = {
+  word: "bench",
+  Inspector: BenchInspector,
+  typedFirst: true,
+  views: [front(SHOWN), side(SHOWN), ROUND],
+};

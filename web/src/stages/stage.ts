@@ -6,9 +6,10 @@ export interface StageView {
   Part: ComponentType<{ words: ReactNode }>;
 }
 
-/** A stage of the work: its word, what is typed there, and what is seen. */
+/** A stage of the work: its word, what is typed there, and what is seen; on a phone what is typed may come first. */
 export interface Stage {
   word: string;
   Inspector: ComponentType;
+  typedFirst?: boolean;
   views: readonly StageView[];
 }

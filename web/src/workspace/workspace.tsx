@@ -84,7 +84,9 @@ function Sheet({ stage }: { stage: Stage }) {
     <Grid
       as="main"
       templateAreas={{
-        base: '"below" "sounding" "ribbon" "flags" "inspector"',
+        base: stage.typedFirst
+          ? '"inspector" "below" "sounding" "ribbon" "flags"'
+          : '"below" "sounding" "ribbon" "flags" "inspector"',
         md: '"sounding sounding" "ribbon ribbon" "flags inspector"',
         xl: '"flags sounding inspector" "ribbon ribbon ribbon"',
       }}
