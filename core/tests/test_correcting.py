@@ -2,7 +2,7 @@
 
 import unittest
 
-from gondola_core.bench.correcting import corrected, ratio_error, weighed
+from gondola_core.bench.correcting import corrected, ratio_error, too_dark, top_up, weighed
 from gondola_core.bench.mixing import mix_for
 from gondola_core.errors import GondolaError
 from gondola_core.materials import load_library
@@ -91,3 +91,26 @@ class OverPoured(unittest.TestCase):
         for a, b in ((0.0, 10.0), (10.0, -1.0), (60_000.0, 10.0)):
             with self.subTest(a=a, b=b), self.assertRaisesRegex(GondolaError, "part A first"):
                 corrected(DEEP, a, b, 100.0, 25.0)
+
+
+class TooMuchColour(unittest.TestCase):
+    def test_clear_resin_brings_a_cup_back_or_the_pour_above_makes_up_for_it(self):
+        ink = ("red", "red ink")
+        # 300 g with 6 drops where 4 were wanted: half as much again of plain mix
+        told = too_dark(ink, 4.0, 6.0, 300.0, (1.2, 2.0))
+        self.assertAlmostEqual(told.clear_g, 150.0)
+        # 0.667 drops per 100 g too much here, over a pour twice as thick: 0.333 less of it there
+        self.assertAlmostEqual(told.next_drops, 1.2 - 2 / 3 / 2, places=3)
+        self.assertIn("give the pour above", str(told.words))
+        for above in (None, (0.1, 0.5)):
+            with self.subTest(above=above):
+                self.assertIsNone(too_dark(ink, 4.0, 6.0, 300.0, above).next_drops)
+        self.assertIsNone(too_dark(ink, 4.0, 4.5, 300.0))
+
+    def test_short_of_the_line_is_topped_up_in_the_ratio(self):
+        one = resin("mass", 100, 45)
+        told = top_up(one, 2.0, 150.0, 25.0)
+        self.assertAlmostEqual(told.volume_ml, 30.0)
+        self.assertAlmostEqual(told.part_b_g / told.part_a_g, 0.45, delta=0.01)
+        self.assertAlmostEqual(told.part_a_g + told.part_b_g, 30.0 * one.density_g_ml, delta=0.11)
+        self.assertIsNone(top_up(one, 0.2, 150.0, 25.0))

@@ -138,6 +138,22 @@ class Folded(unittest.TestCase):
                 for one, more in zip(found, off, strict=True):
                     self.assertAlmostEqual(one, wall - fill + line + more, delta=0.051)
 
+    def test_too_many_drops_and_a_short_pour_are_told_at_their_step(self):
+        ink = next(one for one in STEPS_NOW if one.kind == "colour" and one.pour_number == 1)
+        events = upto(f"{FIRST.id}:cup1:b") + told((0.0, "dropped", {
+            "pour_id": FIRST.id, "cup": 1, "colourant_id": ink.colourant_id, "neat_drops": 2 * ink.neat_drops,
+        }))
+        dark = fold(SCENE, STEPS_NOW, events, at(0.1)).dark
+        self.assertEqual([one.colourant_id for one in dark], [ink.colourant_id])
+        self.assertAlmostEqual(dark[0].over_fraction, 1.0, delta=0.01)
+        line = next(one for one in STEPS_NOW if one.id == f"{FIRST.id}:pour")
+        short = upto(f"{FIRST.id}:leaks") + told(
+            (0.0, "poured", {"pour_id": FIRST.id, "line_depth_mm": line.line_depth_mm + 1.5}),
+        )
+        state = fold(SCENE, STEPS_NOW, short, at(0.1))
+        self.assertAlmostEqual(state.top_up.volume_ml, line.surface_cm2 * 0.15, delta=0.1)
+        self.assertEqual(state.dark, [])
+
 
 if __name__ == "__main__":
     unittest.main()

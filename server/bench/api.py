@@ -43,9 +43,10 @@ ANSWERS = {200: RunNow, 404: Refusal, 422: Refusal}
 
 
 @router.post("/bench/steps", response={200: list[BenchStep], 422: Refusal}, operation_id="bench_steps")
-def steps(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
+def steps_of(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
     """The steps of the pour days, as the run follows them and the sheet prints them."""
-    return said(request, Book(scene, meshes=meshes_for(owner=request.user, document=scene)).ask(STEPS))
+    steps = Book(scene, meshes=meshes_for(owner=request.user, document=scene)).ask(STEPS)
+    return said(request, steps, list[BenchStep])
 
 
 @router.get("/scenes/{int:scene_id}/runs", response=list[RunRow], operation_id="list_runs")

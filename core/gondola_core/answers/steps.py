@@ -17,15 +17,15 @@ from .bodies import BODIES, FigureBody
 from .clarity import CLARITY, PourClarity
 from .cups import CUPS, MEASURING, STOCKS, Cup
 from .fills import covered_by
-from .flood import PLACES
 from .joints import JOINTS, Meets, PourJoint
+from .pours import FILLS, PourFill
 from .reading import Reading
 from .setting import LIGHT
 
 
 def _steps(
     scene: Any, cups: list[Cup], stocks: list[Stock], joints: list[PourJoint], clarity: list[PourClarity],
-    places: list[list[PourPlace]], light: list[LightAnswer | None], bodies: list[FigureBody],
+    fills: list[PourFill], light: list[LightAnswer | None], bodies: list[FigureBody],
 ) -> list[BenchStep]:
     pieces = scene.brief.pieces_count
     if pieces > 1:
@@ -34,17 +34,17 @@ def _steps(
     covers = covered_by(scene, bodies)
     work = [
         _work(scene, index, factors, covers, told)
-        for index, told in enumerate(zip(cups, joints, clarity, places, light, strict=True))
+        for index, told in enumerate(zip(cups, joints, clarity, fills, light, strict=True))
     ]
     return bench_steps(scene, stocks, work)
 
 
-Told = tuple[Cup, PourJoint, PourClarity, list[PourPlace], LightAnswer | None]
+Told = tuple[Cup, PourJoint, PourClarity, PourFill, LightAnswer | None]
 
 
 def _work(scene: Any, index: int, factors: dict[str, int], covers: list[int | None], told: Told) -> PourWork:
     """What is told of one pour, for all its pieces together."""
-    cup, joint, clear, places, light = told
+    cup, joint, clear, fill, light = told
     pour, resin = scene.pours[index], scene.resin_of(scene.pours[index])
     mix = _of_all(scene, pour, cup)
     measured = measured_pour(scene, index + 1, mix.mix_g, mix.part_a_g, factors)
@@ -54,7 +54,8 @@ def _work(scene: Any, index: int, factors: dict[str, int], covers: list[int | No
         figures=[
             one for one, met in zip(scene.figures, covers, strict=True) if met == index + 1 and not one.cut_at_fill
         ],
-        places=[_place(one) for one in places], joint=joint.words, abrade=joint.meets is Meets.TOO_LATE,
+        places=[_place(one) for one in fill.places], surface_cm2=fill.free_surface_cm2, joint=joint.words,
+        abrade=joint.meets is Meets.TOO_LATE,
         trapped_ml=clear.trapped_ml, undersides_cm2=clear.undersides_cm2, passes_min=clear.flame.passes_min,
         lamp_min=None if light is None else light.lamp_min,
     )
@@ -74,7 +75,7 @@ def _place(place: PourPlace) -> Words:
 
 
 STEPS = Answer(
-    name="steps", needs=(CUPS, STOCKS, JOINTS, CLARITY, PLACES, LIGHT, BODIES), by=_steps,
+    name="steps", needs=(CUPS, STOCKS, JOINTS, CLARITY, FILLS, LIGHT, BODIES), by=_steps,
     reads=Reading(
         *MEASURING, "pours.id", "pours.mix_c", "pours.top_depth_mm", "brief.pieces_count", "brief.room",
         "bed.sealed", "figures.id", "figures.name", "figures.holding", "figures.lamp",

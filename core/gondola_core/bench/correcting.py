@@ -103,3 +103,94 @@ def _left(error: float) -> Words:
     size = abs(error)
     kind = "none" if size < NOTICED else "little" if size < SOFT else "soft" if size < RUBBERY else "rubbery"
     return words(f"correcting.left_{kind}", which="A" if error < 0 else "B", by=SOFTENS_K)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TooDark:
+    """A colourant of which too much fell.
+
+    clear_g       of plain mix that would bring the cup back, all together
+    next_drops    drops per 100 g that the pour above may still have, so that both together look as meant;
+                  None where nothing is poured above, or not even none of it is enough
+    """
+
+    colourant_id: str
+    over_fraction: float
+    clear_g: float
+    next_drops: float | None
+    words: Words
+
+
+DARKER = 0.15
+"""Share of a dose from which it is told that too much fell. Source: assumed"""
+
+
+def too_dark(
+    ink: tuple[str, str], wanted_drops: float, given_drops: float, mix_g: float,
+    above: tuple[float, float] | None = None,
+) -> TooDark | None:
+    """What brings a cup with too many drops back; None where it is not so dark.
+
+        clear = m (given/wanted - 1),  next = d_next - (given - wanted)/m 100 t/t_next
+
+    ink      id and name of the colourant
+    wanted_drops, given_drops   neat, in this mix
+    above    drops per 100 g of the pour above, and its thickness over that of this one
+
+    Light through both pours is that of the drops in both.
+    Source: definition
+    """
+    if wanted_drops <= 0 or given_drops < wanted_drops * (1 + DARKER):
+        return None
+    key, name = ink
+    over = given_drops / wanted_drops - 1.0
+    clear = mix_g * over
+    left = None
+    if above is not None:
+        dose, thick = above
+        left = dose - (given_drops - wanted_drops) / mix_g * 100 / thick
+    told = words(
+        "correcting.dark_both" if left is not None and left >= 0 else "correcting.dark_clear", name=name, over=over,
+        clear=clear, drops=left or 0.0,
+    )
+    return TooDark(
+        colourant_id=key, over_fraction=round(over, 3), clear_g=round(clear, 1),
+        next_drops=round(left, 3) if left is not None and left >= 0 else None, words=told,
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TopUp:
+    """A pour that ended short of its line: how much more, in its two parts."""
+
+    short_mm: float
+    volume_ml: float
+    part_a_g: float
+    part_b_g: float
+    words: Words
+
+
+LEAST_SHORT_MM = 0.3
+"""Short of the line by less than this is at the line. Source: assumed"""
+
+
+def top_up(resin: Resin, short_mm: float, surface_cm2: float, mix_c: float) -> TopUp | None:
+    """What fills a pour up to its line, and until when it still blends; None where it is at its line.
+
+        V = A h;  it blends while what is there is not much thicker: the working time
+
+    Source: assumed
+    """
+    if short_mm < LEAST_SHORT_MM:
+        return None
+    volume = surface_cm2 * short_mm / 10
+    mass, ratio = volume * resin.density_g_ml, mass_ratio(resin)
+    until = resin.working_min / float(arrhenius_factor(mix_c, resin.activation_1_kj_mol))
+    return TopUp(
+        short_mm=round(short_mm, 2), volume_ml=round(volume, 1), part_a_g=round(mass / (1 + ratio), 1),
+        part_b_g=round(mass * ratio / (1 + ratio), 1),
+        words=words(
+            "correcting.top_up", short=short_mm, volume=volume, a=mass / (1 + ratio), b=mass * ratio / (1 + ratio),
+            until=until,
+        ),
+    )

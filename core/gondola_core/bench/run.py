@@ -9,12 +9,13 @@ from datetime import datetime, timedelta
 from ..cure.kinetics import arrhenius_factor
 from ..scene import Pour, Scene
 from ..words import Words, words
-from .correcting import Correction, corrected
+from .correcting import Correction, TooDark, TopUp, corrected, too_dark, top_up
 from .events import AnyEvent, Done, Levelled, Met, PartWeighed, Poured, standing
 from .happened import CupLog, PourLog, pour_logs
 from .mixing import mass_ratio
 from .steps import BenchStep
 
+PARTS = ("weigh_a", "weigh_b")
 TOLD_STEPS = 2
 """A scale's reading that is off by so many of its steps is told. Source: assumed"""
 
@@ -72,6 +73,8 @@ class RunState:
     waits_until  when it is due, if that is still to come
     done         ids of steps that are over
     rim          of the line that is poured to now; None at other steps
+    dark         colourants of which too much fell, of the pour that is mixed and not yet in
+    top_up       where the pour that is in ended short of its line
     """
 
     current: str
@@ -82,6 +85,8 @@ class RunState:
     conflicts: list[Conflict]
     poured: list[str]
     rim: Rim | None
+    dark: list[TooDark]
+    top_up: TopUp | None
 
 
 def fold(scene: Scene, steps: Sequence[BenchStep], events: Sequence[AnyEvent], now: datetime) -> RunState:
@@ -107,7 +112,51 @@ def fold(scene: Scene, steps: Sequence[BenchStep], events: Sequence[AnyEvent], n
         conflicts=_conflicts(told),
         poured=[key for key, log in logs.items() if log.ended is not None],
         rim=None if first is None else _rim(scene, heads[first], told),
+        dark=[] if first is None else list(_dark(scene, heads[first], steps, logs)),
+        top_up=None if first is None else _short(scene, heads[first], steps, logs),
     )
+
+
+def _dark(
+    scene: Scene, now: BenchStep, steps: Sequence[BenchStep], logs: dict[str, PourLog]
+) -> Iterable[TooDark]:
+    """Too many drops in the pour that is at hand."""
+    log = logs.get(now.pour_id)
+    if log is None or log.ended is not None:
+        return
+    number = now.pour_number
+    mixed = sum(one.target_g or 0.0 for one in steps if one.pour_id == now.pour_id and one.kind in PARTS)
+    names = {one.id: one.name for one in scene.colourants}
+    for key, given in log.neat_drops.items():
+        mine = [one for one in steps if one.pour_id == now.pour_id and one.colourant_id == key]
+        wanted = sum(one.neat_drops or 0.0 for one in mine if one.cup in log.cups)
+        share = len([one for one in mine if one.cup in log.cups]) / max(1, len(mine))
+        told = too_dark((key, names.get(key, key)), wanted, given, mixed * share, _above(scene, number, key))
+        if told is not None:
+            yield told
+
+
+def _above(scene: Scene, number: int, colourant_id: str) -> tuple[float, float] | None:
+    """Dose of the pour above, and its thickness over that of this one; None under the last."""
+    if number >= len(scene.pours):
+        return None
+    lines = [scene.tank.fill_height_mm, *(pour.top_depth_mm for pour in scene.pours)]
+    thick = (lines[number] - lines[number + 1]) / (lines[number - 1] - lines[number])
+    dose = next((
+        one.dose_drops_per_100g for one in scene.pours[number].doses if one.colourant_id == colourant_id
+    ), 0.0)
+    return dose, thick
+
+
+def _short(scene: Scene, now: BenchStep, steps: Sequence[BenchStep], logs: dict[str, PourLog]) -> TopUp | None:
+    """How far the pour at hand ended below its line."""
+    log = logs.get(now.pour_id)
+    line = next((one for one in steps if one.pour_id == now.pour_id and one.line_depth_mm is not None), None)
+    if log is None or log.line_depth_mm is None or line is None or line.line_depth_mm is None:
+        return None
+    pour = next(one for one in scene.pours if one.id == now.pour_id)
+    mix_c = log.mix_c if log.mix_c is not None else pour.mix_c
+    return top_up(scene.resin_of(pour), log.line_depth_mm - line.line_depth_mm, line.surface_cm2, mix_c)
 
 
 def _rim(scene: Scene, step: BenchStep, told: Sequence[AnyEvent]) -> Rim | None:

@@ -42,7 +42,7 @@ class BenchStep:
     drops        of a stock or neat; neat_drops what that is of the colourant itself, stock_a_g the part A in it
     clock_min    how long it takes, or when it is due, counted from `after`: the step before, or the end of the pour
     asks         what is entered with it
-    line_depth_mm   where it is poured to
+    line_depth_mm   where it is poured to; surface_cm2 of its liquid there
     """
 
     id: str
@@ -68,6 +68,7 @@ class BenchStep:
     after: After = ""
     asks: Asks = ""
     line_depth_mm: float | None = None
+    surface_cm2: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -77,6 +78,7 @@ class PourWork:
     part_a_g, plain_part_a_g   of all its pieces; the second without what comes with stocks
     figures                    that are set before it
     places                     of the water where it is poured, as words; one where it is all in one
+    surface_cm2                of its liquid at the line
     """
 
     number: int
@@ -89,6 +91,7 @@ class PourWork:
     doses: Sequence[Measured]
     figures: Sequence[Figure]
     places: Sequence[Words]
+    surface_cm2: float
     joint: Words
     abrade: bool
     trapped_ml: float
@@ -261,7 +264,7 @@ def _piece(scene: Scene, work: PourWork, piece: int) -> Iterator[BenchStep]:
     yield step(
         "pour", words("steps.pour") if single else words("steps.pour_piece", piece=piece),
         under if not more else words("steps.pour_in", under=under, count=len(work.places), places=work.places),
-        cup=work.cups_count, asks="line", line_depth_mm=line,
+        cup=work.cups_count, asks="line", line_depth_mm=line, surface_cm2=work.surface_cm2,
     )
     trapped = work.trapped_ml >= LEAST_TRAPPED_ML
     if trapped or work.undersides_cm2 >= LEAST_UNDER_CM2:

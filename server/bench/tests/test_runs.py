@@ -212,6 +212,17 @@ class Rehearsing(RunCase):
         self.assertEqual(state_of(self.scene), before)
 
 
+class Steps(RunCase):
+    def test_the_steps_of_a_scene_are_said_in_the_units_of_who_asks(self):
+        document = quarry_pool().model_dump(mode="json")
+        for units, unit in (("mm,c,ml,g", "°C"), ("in,f,floz,oz", "°F")):
+            with self.subTest(units):
+                steps = self.post("/bench/steps", document, headers={"Gondola-Units": units}).json()
+                self.assertEqual(steps[0]["title"], "Warm the room")
+                self.assertIn(unit, steps[0]["under"])
+                self.assertEqual({one["pour_number"] for one in steps}, {0, 1, 2, 3, 4})
+
+
 class Mixes(RunCase):
     def test_a_mix_is_scaled_to_an_area_or_an_amount(self):
         resin = quarry_pool().resins[0].model_dump(mode="json")

@@ -108,7 +108,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Steps
+         * Steps Of
          * @description The steps of the pour days, as the run follows them and the sheet prints them.
          */
         post: operations["bench_steps"];
@@ -2038,7 +2038,7 @@ export interface components {
          *     drops        of a stock or neat; neat_drops what that is of the colourant itself, stock_a_g the part A in it
          *     clock_min    how long it takes, or when it is due, counted from `after`: the step before, or the end of the pour
          *     asks         what is entered with it
-         *     line_depth_mm   where it is poured to
+         *     line_depth_mm   where it is poured to; surface_cm2 of its liquid there
          */
         BenchStep: {
             /**
@@ -2117,6 +2117,11 @@ export interface components {
              * @default 0
              */
             stock_a_g: number;
+            /**
+             * Surface Cm2
+             * @default 0
+             */
+            surface_cm2: number;
             /** Target G */
             target_g?: number | null;
             /** Target Ml */
@@ -5864,6 +5869,8 @@ export interface components {
          *     waits_until  when it is due, if that is still to come
          *     done         ids of steps that are over
          *     rim          of the line that is poured to now; None at other steps
+         *     dark         colourants of which too much fell, of the pour that is mixed and not yet in
+         *     top_up       where the pour that is in ended short of its line
          */
         RunState: {
             /** Clocks */
@@ -5874,11 +5881,14 @@ export interface components {
             cups: components["schemas"]["CupState"][];
             /** Current */
             current: string;
+            /** Dark */
+            dark: components["schemas"]["TooDark"][];
             /** Done */
             done: string[];
             /** Poured */
             poured: string[];
             rim: components["schemas"]["Rim"] | null;
+            top_up: components["schemas"]["TopUp"] | null;
             /** Waits Until */
             waits_until: string | null;
         };
@@ -6840,6 +6850,42 @@ export interface components {
             id: string;
             /** Step Id */
             step_id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TooDark
+         * @description A colourant of which too much fell.
+         *
+         *     clear_g       of plain mix that would bring the cup back, all together
+         *     next_drops    drops per 100 g that the pour above may still have, so that both together look as meant;
+         *                   None where nothing is poured above, or not even none of it is enough
+         */
+        TooDark: {
+            /** Clear G */
+            clear_g: number;
+            /** Colourant Id */
+            colourant_id: string;
+            /** Next Drops */
+            next_drops: number | null;
+            /** Over Fraction */
+            over_fraction: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TopUp
+         * @description A pour that ended short of its line: how much more, in its two parts.
+         */
+        TopUp: {
+            /** Part A G */
+            part_a_g: number;
+            /** Part B G */
+            part_b_g: number;
+            /** Short Mm */
+            short_mm: number;
+            /** Volume Ml */
+            volume_ml: number;
             /** Words */
             words: string;
         };

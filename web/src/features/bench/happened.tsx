@@ -1,10 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import type { Outcome, PourOutcome } from "../../api/types";
+import type { Outcome, PourOutcome, Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Title } from "../../ui/row";
 import { hoursText, temperatureText, weighedText, whenText } from "../../units/display";
@@ -41,11 +43,41 @@ export function HappenedPart() {
   return (
     <>
       <Title aside="planned, and happened">As it happened</Title>
+      <Beside happened={both.data.started.happened} />
       {happened.pours.map((pour, at) => {
         const meant = planned.pours[at];
         return meant ? <OnePour key={pour.id} meant={meant} was={pour} units={units} /> : null;
       })}
       <NewFlags planned={planned} happened={happened} />
+    </>
+  );
+}
+
+/** What happened as a plan of its own beside the plan: one depth axis, one set of days, what one has over the other. */
+function Beside({ happened }: { happened: Scene }) {
+  const { work } = useDocument();
+  const go = useNavigate();
+  const keep = useMutation({
+    mutationFn: () =>
+      ask(
+        api.POST("/api/scenes/{scene_id}/variants", {
+          params: { path: { scene_id: work.id } },
+          body: { name: "as it happened", document: happened },
+        }),
+      ),
+    onSuccess: () => go(`/scenes/${work.id}/plans`),
+  });
+  return (
+    <>
+      <Pill
+        loading={keep.isPending}
+        onClick={() => {
+          keep.mutate();
+        }}
+      >
+        lay it beside the plan
+      </Pill>
+      <Problem>{keep.error?.message}</Problem>
     </>
   );
 }

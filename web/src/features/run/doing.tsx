@@ -33,6 +33,22 @@ export function Doing({ run, left, ...entering }: Entering & { run: FollowedRun;
       ) : null}
       {step.asks === "feels" ? <Coming now={now} reload={run.reload} /> : null}
       <Entries {...entering} />
+      {[...now.state.dark.map((one) => one.words), ...(now.state.top_up ? [now.state.top_up.words] : [])].map(
+        (said) => (
+          <Box
+            key={said}
+            role="alert"
+            borderLeft="6px solid"
+            borderColor="watch"
+            paddingLeft="16px"
+            marginY="14px"
+            fontSize="22px"
+            maxWidth="800px"
+          >
+            {said}
+          </Box>
+        ),
+      )}
       {off.map((one) => (
         <Correcting
           key={`${one.pour_id}${one.cup}`}

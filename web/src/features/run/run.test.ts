@@ -36,12 +36,24 @@ function step(id: string, kind: BenchStep["kind"], more: Partial<BenchStep> = {}
     after: "",
     asks: "",
     line_depth_mm: null,
+    surface_cm2: 0,
     ...more,
   };
 }
 
 function now(events: RunEvent[], done: string[], current: string): RunNow {
-  const state = { current, waits_until: null, done, clocks: [], cups: [], conflicts: [], poured: [], rim: null };
+  const state = {
+    current,
+    waits_until: null,
+    done,
+    clocks: [],
+    cups: [],
+    conflicts: [],
+    poured: [],
+    rim: null,
+    dark: [],
+    top_up: null,
+  };
   return { events, state, number: events.length } as unknown as RunNow;
 }
 
