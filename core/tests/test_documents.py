@@ -72,6 +72,13 @@ class Dates(unittest.TestCase):
                 self.assertEqual(triggers, [timedelta(hours=-1), timedelta(0)])
                 self.assertIn("data sheet", str(event["description"]))
 
+    def test_no_alarm_in_quiet_hours(self):
+        quiet = changed(brief__quiet=[21.0, 8.5])
+        events = {str(one["uid"]): one for one in self.read(quiet, evaluate(quiet)).walk("VEVENT")}
+        first = events["pour-1.scene-3@gondola"]
+        self.assertEqual(first["dtstart"].dt.hour, 9)
+        self.assertEqual([one["trigger"].dt for one in first.walk("VALARM")], [timedelta(0)])
+
     def test_windows_do_not_take_time_and_their_zone_travels_along(self):
         calendar = self.read()
         windows = [one for one in calendar.walk("VEVENT") if str(one["uid"]).startswith("tack-")]

@@ -12,6 +12,7 @@ from icalendar import Alarm, Calendar, Event
 from ..answers.pours import PourOutcome
 from ..outcome import Outcome
 from ..scene import Scene
+from ..scene.schedule import hour_of, is_quiet
 from ..words import METRIC, ReaderUnits, Words, words
 
 BEFORE = (timedelta(hours=1), timedelta(0))
@@ -84,6 +85,8 @@ def _pour(scene: Scene, pour: PourOutcome, chance: float | None, almanac: Almana
     said.append(words("steps.gloves_caution"))
     event.add("description", "\n".join(one.said(almanac.units) for one in said))
     for before in BEFORE:
+        if is_quiet(hour_of(start - before), scene.brief.quiet):
+            continue
         alarm = Alarm()
         alarm.add("action", "DISPLAY")
         alarm.add("description", title.said(almanac.units))

@@ -57,11 +57,20 @@ Hours = Annotated[list[HourOfDay], Field(min_length=2, max_length=2)]
 """From one hour of the day to a later one."""
 
 
+Day = Annotated[date, Field(title="day", strict=False)]
+
+
 class FreeHours(Part):
-    """When a person can stand at the bench, by the kind of day; None: not at all."""
+    """When a person can stand at the bench, by the kind of day; None: not at all.
+
+    holidays   days that are as free as a weekend
+    away       days on which nobody is there
+    """
 
     weekday: Annotated[Hours | None, Field(title="free on weekdays")] = [17.0, 22.0]
     weekend: Annotated[Hours | None, Field(title="free at weekends")] = [8.0, 22.0]
+    holidays: Annotated[list[Day], Field(title="holidays", max_length=60)] = []
+    away: Annotated[list[Day], Field(title="days away", max_length=60)] = []
 
     @model_validator(mode="after")
     def _some_hour(self) -> FreeHours:
@@ -123,6 +132,7 @@ class Brief(Part):
         datetime, Field(title="start of the first pour", strict=False)
     ]
     free: Annotated[FreeHours | None, Field(title="free hours")] = None
+    quiet: Annotated[Hours | None, Field(title="quiet hours")] = None
     habits: Habits = Habits()
     deadline: Annotated[date | None, Field(title="day by which it is wanted", strict=False)] = None
     price_per_kg: Annotated[

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
@@ -98,11 +98,26 @@ def free_spans(first_pour_at: datetime, free: FreeHours, span_h: float) -> list[
     found = []
     for day in range(-1, int(span_h // 24) + 2):
         date = first_pour_at + timedelta(days=day)
-        hours = free.weekend if date.weekday() >= SATURDAY else free.weekday
+        hours = _hours_of(date.date(), free)
         if hours is not None:
             midnight = 24.0 * day - hour_of(first_pour_at)
             found.append((midnight + hours[0], midnight + hours[1]))
     return found
+
+
+def _hours_of(day: date, free: FreeHours) -> list[float] | None:
+    """Free hours of a day; None for a day away."""
+    if day in free.away:
+        return None
+    return free.weekend if day.weekday() >= SATURDAY or day in free.holidays else free.weekday
+
+
+def is_quiet(hour: float, quiet: list[float] | None) -> bool:
+    """True for an hour of the day that is to be quiet; such hours may go past midnight."""
+    if quiet is None:
+        return False
+    start, end = quiet
+    return start <= hour < end if start <= end else hour >= start or hour < end
 
 
 def is_free(first_pour_at: datetime, free: FreeHours | None, at_h: float) -> bool:
@@ -128,5 +143,5 @@ def next_free_h(first_pour_at: datetime, free: FreeHours | None, after_h: float)
     """The first free moment from a time on."""
     if free is None:
         return after_h
-    spans = free_spans(first_pour_at, free, after_h + 24 * FREE_WITHIN_D)
+    spans = free_spans(first_pour_at, free, after_h + 24 * (FREE_WITHIN_D + len(free.away)))
     return next(max(low, after_h) for low, high in spans if high > after_h)

@@ -1951,6 +1951,8 @@ export interface components {
              * @default {
              *       "base": "wood",
              *       "free": {
+             *         "away": [],
+             *         "holidays": [],
              *         "weekday": [
              *           17,
              *           22
@@ -2255,6 +2257,8 @@ export interface components {
             pieces_count: number;
             /** price of the mixed resin */
             price_per_kg?: number | null;
+            /** quiet hours */
+            quiet?: number[] | null;
             room: components["schemas"]["Room"];
             /** scale, 1 to */
             scale: number;
@@ -3387,8 +3391,21 @@ export interface components {
         /**
          * FreeHours
          * @description When a person can stand at the bench, by the kind of day; None: not at all.
+         *
+         *     holidays   days that are as free as a weekend
+         *     away       days on which nobody is there
          */
         FreeHours: {
+            /**
+             * days away
+             * @default []
+             */
+            away: string[];
+            /**
+             * holidays
+             * @default []
+             */
+            holidays: string[];
             /**
              * free on weekdays
              * @default [
@@ -7023,6 +7040,8 @@ export interface components {
             /**
              * free hours
              * @default {
+             *       "away": [],
+             *       "holidays": [],
              *       "weekday": [
              *         17,
              *         22

@@ -18,7 +18,7 @@ const SETTINGS: readonly (readonly [stage: string, part: string, holds: string])
   ["tank", "size", "shape, across, front to back, fill line, walls, lean, equal pieces"],
   ["tank", "dam", "sheet, thickness, container, seal, release by wax or tape, base"],
   ["tank", "under load", "bulge, ribs, level, thinnest layer, climb"],
-  ["tank", "brief", "scale, sides, first pour, free hours, deadline, price, budget, habits"],
+  ["tank", "brief", "scale, sides, first pour, free hours, holidays, quiet hours, deadline, price, budget, habits"],
   ["tank", "room", "temperature by day and night"],
   ["bed", "hands", "build up, carve off, rub smooth, ramp, step, stone, gravel, wire, measured depths"],
   ["bed", "forms", "slope, bowl, ledge, channel, cave, reef, height map, mesh"],

@@ -4,6 +4,7 @@ import type { BenchStep, RunNow, Units } from "../../api/types";
 import type { RunEvent } from "../../jobs/outbox";
 import { needsStart, undoing } from "./entered";
 import { clockFigure } from "./parts";
+import { inQuiet, localHour } from "./quiet";
 import { readEntry } from "./read";
 import { standing } from "./standing";
 import { ended, type Entry, type Teller } from "./telling";
@@ -198,5 +199,21 @@ describe("a clock", () => {
     [13_260_000, "3 h 41"],
   ])("%d ms is %s", (ms, text) => {
     expect(clockFigure(ms)).toBe(text);
+  });
+});
+
+describe("quiet hours", () => {
+  it.each([
+    [null, 3, false],
+    [[22, 7], 23, true],
+    [[22, 7], 6.9, true],
+    [[22, 7], 7, false],
+    [[13, 15], 14, true],
+  ] as const)("%o at %d is %s", (quiet, hour, said) => {
+    expect(inQuiet(quiet, hour)).toBe(said);
+  });
+  it("goes by the person's own clock", () => {
+    const heard = { now: "2027-03-05T09:00:00Z", local_now: "2027-03-05T10:00:00" } as RunNow;
+    expect(localHour(heard, Date.parse("2027-03-05T21:30:00Z"))).toBeCloseTo(22.5);
   });
 });

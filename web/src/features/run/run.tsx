@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 
 import type { RunWhole } from "../../api/types";
+import { inQuiet, localHour } from "./quiet";
 import { useAlarm, useAwake, useKeptPage, useKeys } from "./alarms";
 import { Buttons, NextUp } from "./buttons";
 import { Debriefing } from "./debriefing";
@@ -50,7 +51,8 @@ function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
   const cup = now?.state.cups.find((one) => one.pour_id === step?.pour_id && one.cup === step.cup);
   const until = stands?.until_ms ?? null;
   const left = until === null || step?.clock_min == null ? null : until - at_ms;
-  useAlarm(left !== null && left <= 0 && step ? step.title : null, loud);
+  const quiet = now !== null && inQuiet(whole.document.brief.quiet, localHour(now, at_ms));
+  useAlarm(left !== null && left <= 0 && step ? step.title : null, loud && !quiet);
 
   const on = (feels?: string) => {
     if (!step || now?.ended_at) return;

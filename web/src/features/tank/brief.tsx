@@ -4,7 +4,7 @@ import type { Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { NumberField } from "../../desk/fields";
 import { HabitsFields } from "../../desk/habits";
-import { DayField, FreeField } from "../../desk/hours";
+import { DayField, DaysField, FreeField, QuietField } from "../../desk/hours";
 import { SidesField } from "../../desk/sides";
 
 /** What is wanted of this piece, and what differs in it from what the person has. */
@@ -53,6 +53,30 @@ export function BriefFields() {
         free={brief.free}
         take={(free) => {
           set({ free }, "free hours");
+        }}
+      />
+      {brief.free ? (
+        <>
+          <DaysField
+            label="holidays"
+            value={brief.free.holidays ?? []}
+            take={(holidays) => {
+              if (brief.free) set({ free: { ...brief.free, holidays } }, "holidays");
+            }}
+          />
+          <DaysField
+            label="days away"
+            value={brief.free.away ?? []}
+            take={(away) => {
+              if (brief.free) set({ free: { ...brief.free, away } }, "days away");
+            }}
+          />
+        </>
+      ) : null}
+      <QuietField
+        value={brief.quiet}
+        take={(quiet) => {
+          set({ quiet }, "quiet hours");
         }}
       />
       <DayField
