@@ -19,7 +19,7 @@ Kind = Literal[
     "room", "level", "gloves", "tight", "dust", "lamp_test", "stock", "feel", "abrade", "figure", "weigh_a",
     "colour", "weigh_b", "stir", "change", "rest", "temper", "pour", "brush", "leaks", "flame", "lamp", "cover",
 ]
-Asks = Literal["", "room", "level", "feels", "mass", "drops", "mix", "line"]
+Asks = Literal["", "room", "level", "sealed", "feels", "mass", "drops", "mix", "line"]
 After = Literal["", "before", "poured"]
 FIRST_STIR = 2 / 3
 """Share of the stirring in the first cup; the rest in the second. Source: assumed"""
@@ -131,7 +131,7 @@ def _before(scene: Scene, stocks: Sequence[Stock]) -> Iterator[BenchStep]:
                 title=words("steps.lamp_test", name=figure.name), under=words("steps.lamp_test_under"),
                 caution=words("steps.lamp_test_caution"),
             )
-    yield step("tight", under="tight_under" if scene.bed.sealed else "tight_open")
+    yield step("tight", under="tight_under" if scene.bed.sealed else "tight_open", asks="sealed")
     yield step("dust")
     for stock in stocks:
         if stock.factor > 1:
@@ -208,13 +208,13 @@ def _parts(scene: Scene, work: PourWork, cup: int) -> Iterator[BenchStep]:
     step_g, count = scene.brief.habits.scale_step_g, work.cups_count
     stock_a = (work.part_a_g - work.plain_part_a_g) / count
     plain = max(step_g, round(work.plain_part_a_g / count / step_g) * step_g)
-    target = weighed(work.resin, plain + stock_a, step_g)
+    target, ratio = weighed(work.resin, plain + stock_a, step_g), work.resin.ratio
     yield _step(
         work, "weigh_a", f"cup{cup}:a", words("steps.weigh_a"), cup=cup, asks="mass", target_g=round(plain, 3),
         target_ml=round(plain / work.resin.density_a_g_ml, 1),
         under=words(
             "steps.weigh_a_under" if count > 1 else "steps.weigh_a_one", cup=cup, cups=count, resin=work.resin.name,
-            mix_c=work.pour.mix_c,
+            mix_c=work.pour.mix_c, a=ratio.part_a, b=ratio.part_b, by=ratio.by,
         ),
     )
     for dose in work.doses:

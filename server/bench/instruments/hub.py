@@ -87,10 +87,10 @@ class Hub:
             served.server_close()
 
     def say(self, owner_id: int, kind: str, line: str) -> bool:
-        """A word to a device; False where there is none that hears."""
+        """A word to a device; False where there is none that hears, or none that ever spoke as a device does."""
         with self._lock:
             link = self._links.get((owner_id, kind))
-        if link is None or link.socket is None or "\n" in line or len(line) > LONGEST_LINE:
+        if link is None or link.socket is None or not link.number or "\n" in line or len(line) > LONGEST_LINE:
             return False
         try:
             link.socket.sendall(f"{line}\n".encode())

@@ -131,6 +131,23 @@ class Listening(unittest.TestCase):
         self.served(Scale(), port=port)
         self.assertTrue(until(lambda: hub.told(1)[0]["plugged"]))
 
+    def test_what_never_spoke_as_a_device_is_told_nothing(self):
+        heard = []
+        with socket.socket() as other:
+            other.bind(("127.0.0.1", 0))
+            other.listen(1)
+            hub = Hub()
+            hub.connect(1, "scale", other.getsockname()[1])
+            self.addCleanup(hub.let_go, 1, "scale")
+            wire, _ = other.accept()
+            wire.settimeout(0.5)
+            until(lambda: hub._links[(1, "scale")].socket)
+            self.assertFalse(hub.say(1, "scale", "tare"))
+            with self.assertRaises(TimeoutError):
+                heard.append(wire.recv(100))
+            wire.close()
+        self.assertEqual(heard, [])
+
     def test_an_hour_of_ten_readings_a_second_keeps_nothing(self):
         """Thirty-six thousand readings through the hub's own path."""
         hub, scale = Hub(), Scale()

@@ -2054,7 +2054,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            asks: "" | "room" | "level" | "feels" | "mass" | "drops" | "mix" | "line";
+            asks: "" | "room" | "level" | "sealed" | "feels" | "mass" | "drops" | "mix" | "line";
             /**
              * Below Id
              * @default

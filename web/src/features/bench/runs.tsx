@@ -35,7 +35,7 @@ export function Runs() {
   const open = runs.data?.find((one) => !one.rehearsal && !one.ended_at);
   return (
     <>
-      <Title>The pour day</Title>
+      <Title aside="the pour day">Bench</Title>
       <Box marginBottom="2">
         One thing at a time, in figures that are read across the bench: on a tablet or a phone beside the scale. Any
         number of devices can follow one run; without a connection it goes on, and is sent later.

@@ -1,14 +1,19 @@
 import { Box, Flex } from "@chakra-ui/react";
 
 import type { BenchStep, CupState, InstrumentState, RunNow, Units } from "../../api/types";
-import { lengthText, weighedText } from "../../units/display";
+import { lengthText, volumeText, weighedText } from "../../units/display";
+import { unitOf } from "../../units/table";
 import { Huge, Target, Typed } from "./parts";
-import { massFigure } from "./read";
+import { densityOf, massFigure } from "./read";
 
 export interface Entering {
   step: BenchStep;
   now: RunNow;
   units: Units;
+  /** parts are measured in marked cups, for want of a scale */
+  byVolume: boolean;
+  /** as the bed is planned */
+  sealed: boolean;
   scale: InstrumentState | null;
   thermometer: InstrumentState | null;
   entry: Record<string, string>;
@@ -19,12 +24,18 @@ export interface Entering {
 export function Entries(props: Entering) {
   switch (props.step.asks) {
     case "mass":
-      return <Weighing {...props} />;
+      return props.byVolume && !props.scale?.plugged && props.step.target_ml ? (
+        <MarkedCup {...props} />
+      ) : (
+        <Weighing {...props} />
+      );
     case "drops":
       return <Drops {...props} />;
     case "room":
     case "mix":
       return <Warmth {...props} />;
+    case "sealed":
+      return <Sealed {...props} />;
     case "level":
       return <Level {...props} />;
     case "line":
@@ -89,6 +100,49 @@ function Weighing({ step, now, units, scale, entry, set }: Entering) {
         </Box>
       )}
     </Box>
+  );
+}
+
+/** A part in a marked cup. */
+function MarkedCup({ step, now, units, entry, set }: Entering) {
+  const cup = now.state.cups.find((one) => one.pour_id === step.pour_id && one.cup === step.cup);
+  const target_ml = targetOf(step, cup) / densityOf(step);
+  const unit = unitOf("volume", units);
+  return (
+    <Box>
+      <Huge>{volumeText(target_ml, units, 1)}</Huge>
+      <Box marginTop="16px">
+        <Typed
+          label="the cup shows"
+          unit={unit.word}
+          value={entry.mass ?? unit.fromDocument(target_ml).toFixed(1)}
+          set={(text) => {
+            set("mass", text);
+          }}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+/** Whether the bed is sealed, as one finds it. */
+function Sealed({ sealed, entry, set }: Entering) {
+  const now = entry.sealed ? entry.sealed === "1" : sealed;
+  return (
+    <Flex gap="16px" wrap="wrap">
+      {([true, false] as const).map((one) => (
+        <Target
+          key={String(one)}
+          main={now === one}
+          aria-pressed={now === one}
+          onClick={() => {
+            set("sealed", one ? "1" : "0");
+          }}
+        >
+          {one ? "the bed is sealed" : "it is not sealed"}
+        </Target>
+      ))}
+    </Flex>
   );
 }
 

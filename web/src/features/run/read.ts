@@ -21,12 +21,16 @@ export function readEntry(
   thermometer: InstrumentState | null,
   target_g: number,
   units: Units,
+  byVolume = false,
 ): { entry: Entry; flaw: string } {
   const flawed = Object.values(typed).find((text) => text.trim() !== "" && number(text) === null);
   if (flawed !== undefined) return { entry: {}, flaw: `'${flawed}' is no number.` };
   const mass = (text: string | undefined) => {
     const value = number(text);
-    return value === null ? null : unitOf("mass", units).toDocument(value);
+    if (value === null) return null;
+    return byVolume && step.target_ml
+      ? unitOf("volume", units).toDocument(value) * densityOf(step)
+      : unitOf("mass", units).toDocument(value);
   };
   const length = (text: string | undefined) => unitOf("length", units).toDocument(number(text) ?? 0);
   switch (step.asks) {
@@ -41,6 +45,8 @@ export function readEntry(
       const typed_c = value === null ? null : unitOf("temperature", units).toDocument(value);
       return { entry: { measured_c: typed_c ?? (thermometer?.plugged ? live : null) }, flaw: "" };
     }
+    case "sealed":
+      return { entry: { sealed: typed.sealed ? typed.sealed === "1" : null }, flaw: "" };
     case "level":
       return { entry: { right_lower_mm: length(typed.right), front_lower_mm: length(typed.front) }, flaw: "" };
     case "line": {
@@ -51,5 +57,8 @@ export function readEntry(
       return { entry: {}, flaw: "" };
   }
 }
+
+/** Grams in a millilitre of a part, as its two marks tell. */
+export const densityOf = (step: BenchStep) => (step.target_g ?? 1) / (step.target_ml ?? 1);
 
 const round = (value: number) => Math.round(value * 100) / 100;

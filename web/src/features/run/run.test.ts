@@ -182,6 +182,22 @@ describe("what was typed", () => {
     expect(readEntry(line, { line: "2" }, null, null, 0, METRIC).entry.line_depth_mm).toBe(42);
     expect(readEntry(line, {}, null, null, 0, METRIC).entry.line_depth_mm).toBeNull();
   });
+  it("turns millilitres into grams where parts are measured in marked cups", () => {
+    const marked = step("a", "weigh_a", { asks: "mass", target_g: 110, target_ml: 100 });
+    expect(readEntry(marked, { mass: "50" }, null, null, 110, METRIC, true).entry.mass_g).toBeCloseTo(55);
+    expect(readEntry(marked, { mass: "50" }, null, null, 110, METRIC).entry.mass_g).toBe(50);
+  });
+  it("takes the bed as it was found", () => {
+    const tight = step("t", "tight", { asks: "sealed" });
+    for (const [text, sealed] of [
+      ["1", true],
+      ["0", false],
+    ] as const) {
+      const { entry } = readEntry(tight, { sealed: text }, null, null, 0, METRIC);
+      expect(ended(TELLER, tight, entry)[0]).toMatchObject({ kind: "sealed", sealed });
+    }
+    expect(ended(TELLER, tight, readEntry(tight, {}, null, null, 0, METRIC).entry)).toHaveLength(1);
+  });
   it("says what is no number", () => {
     expect(readEntry(step("a", "weigh_a", { asks: "mass" }), { mass: "much" }, null, null, 1, METRIC).flaw).toContain(
       "much",

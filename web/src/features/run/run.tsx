@@ -40,7 +40,9 @@ export function BenchRun({ id }: { id: string }) {
 
 function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
   const { now, step, stands, instruments } = run;
-  const units = whole.document.brief.units ?? {};
+  const { brief, bed } = whole.document;
+  const units = brief.units ?? {};
+  const byVolume = brief.habits?.measures === "volume";
   const [entry, setEntry] = useState<Record<string, string>>({});
   const [noting, setNoting] = useState(false);
   const [loud, setLoud] = useState(() => localStorage.getItem("gondola-loud") !== "no");
@@ -51,12 +53,12 @@ function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
   const cup = now?.state.cups.find((one) => one.pour_id === step?.pour_id && one.cup === step.cup);
   const until = stands?.until_ms ?? null;
   const left = until === null || step?.clock_min == null ? null : until - at_ms;
-  const quiet = now !== null && inQuiet(whole.document.brief.quiet, localHour(now, at_ms));
+  const quiet = now !== null && inQuiet(brief.quiet, localHour(now, at_ms));
   useAlarm(left !== null && left <= 0 && step ? step.title : null, loud && !quiet);
 
   const on = (feels?: string) => {
     if (!step || now?.ended_at) return;
-    const read = readEntry(step, entry, scale, thermometer, targetOf(step, cup), units);
+    const read = readEntry(step, entry, scale, thermometer, targetOf(step, cup), units, byVolume);
     setFlaw(read.flaw);
     if (read.flaw || (step.asks === "feels" && !feels)) return;
     setEntry({});
@@ -96,6 +98,8 @@ function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
               step={step}
               now={now}
               units={units}
+              byVolume={byVolume}
+              sealed={bed.sealed}
               scale={scale}
               thermometer={thermometer}
               entry={entry}

@@ -38,6 +38,7 @@ export interface Entry {
   drops?: number | null;
   measured_c?: number | null;
   feels?: string | null;
+  sealed?: boolean | null;
   right_lower_mm?: number;
   front_lower_mm?: number;
   line_depth_mm?: number | null;
@@ -63,7 +64,7 @@ function recorded(teller: Teller, step: BenchStep, entry: Entry): RunEvent[] {
         tell("levelled", { right_lower_mm: entry.right_lower_mm ?? 0, front_lower_mm: entry.front_lower_mm ?? 0 }),
       ];
     case "tight":
-      return [];
+      return entry.sealed == null ? [] : [tell("sealed", { sealed: entry.sealed })];
     case "feel":
       return entry.feels ? [tell("felt", { ...below(step), feels: entry.feels })] : [];
     case "abrade":

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import { otherText, partText } from "../../desk/measures";
-import { resinOf } from "../../desk/names";
+import { ratioWords, resinOf } from "../../desk/names";
 import type { BenchStep, Outcome, PourOutcome, Scene, Units } from "../../api/types";
 import { Deed } from "../../ui/pill";
 import {
@@ -251,8 +251,9 @@ function PourBlock({
             </Box>
           ) : null}
           <Box color="soft">
-            {resin?.name}, {volumeText(pour.fill.resin_volume_ml, units)} in the tank and{" "}
-            {volumeText(pour.cup.allowance_ml, units)} for cup and walls
+            {resin?.name}, {resin ? `${ratioWords(resin)}, ` : ""}
+            {volumeText(pour.fill.resin_volume_ml, units)} in the tank and {volumeText(pour.cup.allowance_ml, units)}{" "}
+            for cup and walls
           </Box>
           {pour.fill.places.length > 1 ? (
             <Box fontWeight={700}>
