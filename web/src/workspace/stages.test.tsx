@@ -4,7 +4,7 @@ import { type ReactNode } from "react";
 import { describe, expect, it, vi } from "vitest";
 
 import { BedToolsContext, useBedToolsState } from "../features/bed";
-import { lay, OUTCOME, SCENE, serve, SHELF } from "../testing/desk";
+import { lay, OUTCOME, part, SCENE, serve, SHELF } from "../testing/desk";
 import { Middle } from "./middle";
 import { STAGES, stageOf, stageWord } from "../stages";
 
@@ -80,8 +80,9 @@ describe("bench, finish and log", () => {
     serve(ANSWERS);
     return lay(<Inspector />);
   };
-  it("the bench tells each cup and its caution", () => {
+  it("the bench tells each cup and its caution", async () => {
     inspector("bench");
+    await part("cups");
     expect(screen.getByText(/Unset resin sensitises/)).toBeInTheDocument();
     for (const pour of OUTCOME.pours)
       expect(screen.getByText(`${pour.cup.mix.part_b_g.toFixed(1)} g`)).toBeInTheDocument();

@@ -65,12 +65,28 @@ describe("TankInspector", () => {
       expect(new Set(options.map((one) => one.textContent))).toEqual(new Set(names));
     });
   });
+  it("takes holidays and quiet hours, and leaves what is none", async () => {
+    serve({ "GET /api/library": SHELF });
+    const free = { weekday: [17, 22], weekend: [8, 22], holidays: [], away: [] };
+    const { keep } = lay(<TankInspector />, { scene: { ...SCENE, brief: { ...SCENE.brief, free } } });
+    await part("brief");
+    const typed = async (label: string, text: string) => {
+      await userEvent.type(screen.getByLabelText(label), text);
+      await userEvent.tab();
+    };
+    await typed("holidays", "2027-12-24, 2027-05-17");
+    expect(keep.mock.calls[0]?.[0].brief.free?.holidays).toEqual(["2027-05-17", "2027-12-24"]);
+    await typed("quiet hours", "22 to 7");
+    expect(keep.mock.calls[1]?.[0].brief.quiet).toEqual([22, 7]);
+    await typed("days away", "next week");
+    expect(keep).toHaveBeenCalledTimes(2);
+  });
   it("takes what differs in this piece from what the person has", async () => {
     serve({ "GET /api/library": SHELF });
     const { keep } = lay(<TankInspector />);
     await part("brief");
     await userEvent.selectOptions(screen.getByLabelText("free"), "weekends");
-    expect(keep.mock.calls[0]?.[0].brief.free).toEqual({ weekday: null, weekend: [8, 22] });
+    expect(keep.mock.calls[0]?.[0].brief.free).toMatchObject({ weekday: null, weekend: [8, 22] });
     await userEvent.selectOptions(screen.getByLabelText("seen from"), "above");
     expect(keep.mock.calls[1]?.[0].brief.viewing_sides).toEqual(["above"]);
     await type("a kilogram of resin costs", "18");
