@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
 import { ask } from "../../api/ask";
-import { api } from "../../api/client";
+import { api, readIn } from "../../api/client";
 import { otherText, partText } from "../../desk/measures";
 import { ratioWords, resinOf } from "../../desk/names";
 import type { BenchStep, Outcome, PourOutcome, Scene, Units } from "../../api/types";
@@ -30,6 +30,7 @@ export function PourSheet() {
     queryFn: async () => {
       const state = await ask(api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } }));
       const body = state.document;
+      readIn(body.brief.units ?? {});
       const [outcome, steps] = await Promise.all([
         ask(api.POST("/api/evaluate", { body })),
         ask(api.POST("/api/bench/steps", { body })),
