@@ -189,7 +189,12 @@ def shoot_pour_day(browser, address: str) -> None:  # type: ignore[no-untyped-de
     page.get_by_role("button", name="pour to the mark").click()
     page.wait_for_timeout(4200)
     page.screenshot(path=PICTURES / "run.png")
-    page.wait_for_timeout(12_000)
+    # from here on what the scale shows is typed, as where there is none
+    page.get_by_role("button", name="devices").click()
+    page.get_by_label("port of the scale").fill("1")
+    page.get_by_role("button", name="listen").first.click()
+    expect(page.get_by_text("scale, silent at port 1")).to_be_visible(timeout=30_000)
+    page.get_by_role("button", name="devices").click()
     on_to(page, "Feel pour 1")
     page.set_viewport_size({"width": 820, "height": 1180})
     page.get_by_role("button", name="night look").click()

@@ -8,6 +8,7 @@ from told import poured, told
 
 from gondola_core.answers.joints import Meets
 from gondola_core.bench.happened import as_happened
+from gondola_core.bench.mixing import mass_ratio
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import quarry_pool
@@ -54,6 +55,14 @@ class Replanned(unittest.TestCase):
         self.assertEqual(found.ways[0].way, "in_tack")
         self.assertGreater(found.ways[0].start_at, found.opens_at + timedelta(hours=1))
         self.assertLess(found.ways[0].start_at, found.closes_at - timedelta(hours=1))
+
+    def test_a_wrong_ratio_below_is_warned_of(self):
+        ratio = mass_ratio(SCENE.resin_of(SCENE.pours[0]))
+        for error, said in ((0.0, None), (-0.08, "too much part A"), (0.08, "too much part B")):
+            with self.subTest(error=error):
+                events = poured(FIRST, 0.0, a=100.0, b=100.0 * ratio * (1 + error))
+                warning = replan(SCENE, as_happened(SCENE, events), 1, after(2)).warning
+                self.assertIn(said, warning.said()) if said else self.assertIsNone(warning)
 
     def test_a_missed_window_asks_for_abrasion_and_the_plan_then_bonds_no_more(self):
         happened = as_happened(SCENE, poured(FIRST, 0.0))

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ..answers.kept import Keeper
 from ..answers.pours import PourOutcome
+from ..bench.correcting import NOTICED
 from ..checks.recoat import EDGE_SHARE
 from ..cure.moments import PourCure
 from ..cure.spans import CureSpans
@@ -46,6 +47,7 @@ class Replan:
     moved_h     by how much the window opens later than was planned, both counted from the first pour
     ways        the best first
     waits_h     of all pours, as the first way and what follows from it has them
+    warning     of a pour below that was mixed in a wrong ratio; None where it was not
     """
 
     pour_number: int
@@ -59,6 +61,7 @@ class Replan:
     words: Words
     ways: list[NextWay]
     waits_h: list[float]
+    warning: Words | None
 
 
 def replan(
@@ -93,8 +96,15 @@ def replan(
         opens_early_at=clock(_early(spans)), opens_late_at=clock(_late(spans)),
         hard_at=clock(None if below is None else below.hard_h), moved_h=moved, missed=missed,
         words=_words(poured_count, opens, moved, missed), ways=ways,
-        waits_h=_waits(happened, poured_count, ways, outcome.pours),
+        waits_h=_waits(happened, poured_count, ways, outcome.pours), warning=_warning(happened, poured_count),
     )
+
+
+def _warning(scene: Scene, count: int) -> Words | None:
+    error = scene.resin_of(scene.pours[count - 1]).mixed_error_fraction
+    if abs(error) < NOTICED:
+        return None
+    return words("replan.off", pour=count, by=abs(error), which="A" if error < 0 else "B")
 
 
 def with_waits(scene: Scene, waits_h: Sequence[float]) -> Scene:

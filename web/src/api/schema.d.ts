@@ -5493,6 +5493,7 @@ export interface components {
          *     moved_h     by how much the window opens later than was planned, both counted from the first pour
          *     ways        the best first
          *     waits_h     of all pours, as the first way and what follows from it has them
+         *     warning     of a pour below that was mixed in a wrong ratio; None where it was not
          */
         Replan: {
             /** Closes At */
@@ -5513,6 +5514,8 @@ export interface components {
             pour_number: number;
             /** Waits H */
             waits_h: number[];
+            /** Warning */
+            warning: string | null;
             /** Ways */
             ways: components["schemas"]["NextWay"][];
             /** Words */

@@ -45,6 +45,11 @@ export function Coming({ now, reload }: { now: RunNow; reload: () => Promise<voi
       <Box fontWeight={700} color={next.missed ? "caution" : "ink"}>
         {next.words}
       </Box>
+      {next.warning ? (
+        <Box color="caution" fontWeight={700}>
+          {next.warning}
+        </Box>
+      ) : null}
       {next.opens_at && next.closes_at ? (
         <Box>
           Tacky from <When text={next.opens_at} /> to <When text={next.closes_at} />

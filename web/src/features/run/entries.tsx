@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { useState } from "react";
 
 import type { BenchStep, CupState, InstrumentState, RunNow, Units } from "../../api/types";
 import { lengthText, volumeText, weighedText } from "../../units/display";
@@ -19,6 +20,9 @@ export interface Entering {
   entry: Record<string, string>;
   set: (field: string, text: string) => void;
 }
+
+/** Less than this on the scale is nothing. */
+const UNTARED_G = 1;
 
 /** What is entered with a step: by a device where one is connected, else typed. */
 export function Entries(props: Entering) {
@@ -76,6 +80,7 @@ function Weighing({ step, now, units, scale, entry, set }: Entering) {
           ) : null}
         </Box>
       </Flex>
+      {live ? <Untared key={step.id} shown={shown} units={units} /> : null}
       {togo !== null && togo < -0.3 ? (
         <Box fontSize="22px" color="soft">
           Keep going: what puts it right is told next.
@@ -99,6 +104,19 @@ function Weighing({ step, now, units, scale, entry, set }: Entering) {
           />
         </Box>
       )}
+    </Box>
+  );
+}
+
+/** What stood on the scale as the step began, until it is tared. */
+function Untared({ shown, units }: { shown: number | null; units: Units }) {
+  const [began] = useState(shown);
+  const [tared, setTared] = useState(began === null || Math.abs(began) < UNTARED_G);
+  if (!tared && shown !== null && Math.abs(shown) < UNTARED_G) setTared(true);
+  if (tared || began === null) return null;
+  return (
+    <Box fontSize="22px" fontWeight={700} color="caution" role="alert">
+      Tare it first: {weighedText(began, units)} stood on the scale as this began.
     </Box>
   );
 }
