@@ -13,7 +13,7 @@ PACKAGES_TEST := chromium fonts-dejavu-core redis-server
 demo: .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
 
-test: .setup/python .setup/web .setup/apt-test
+test: .setup/static .setup/apt-test
 	$(BIN)/python -m unittest discover -s core/tests
 	cd web && npm test
 	$(BIN)/python server/manage.py test --parallel 2 scenes shapes answers jobs bench documents stock studio library core/tests e2e

@@ -117,8 +117,9 @@ class WaterStage(BrowserCase):
         pour = self.page.get_by_role("region", name="Pour 2")
         expect(pour).to_contain_text("part A, plain")
         expect(pour).to_contain_text("609.7 g with the stocks")
-        expect(pour).to_contain_text("burnt umber ink, stock 1:20")
-        expect(pour).to_contain_text("10 drops of burnt umber ink into")
+        expect(pour).to_contain_text("burnt umber ink, stock 1:250")
+        # one bottle for every pour, told once
+        expect(self.page.get_by_text("burnt umber ink 1:250: 10 drops of it into")).to_have_count(1)
 
     def test_a_wish_by_eye_takes_the_gondolas_depth_and_is_undone(self):
         page = self.page
