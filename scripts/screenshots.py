@@ -106,11 +106,6 @@ def all_round(page: Page) -> None:
     page.wait_for_timeout(2500)
 
 
-def night(page: Page) -> None:
-    page.get_by_role("button", name="night").click()
-    page.wait_for_timeout(400)
-
-
 def main() -> None:
     PICTURES.mkdir(parents=True, exist_ok=True)
     port = free_port()
@@ -140,7 +135,7 @@ def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
         ("plans", WAGON, "pours", beside), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
         ("figures", WAGON, "figures", None), ("round", FERRY, "figures", all_round),
         ("water", WAGON, "water", None), ("water-wished", WAGON, "water", wished),
-        ("paint", WAGON, "water", painted), ("night", WAGON, "pours", night), ("bench", WAGON, "bench", None),
+        ("paint", WAGON, "water", painted), ("bench", WAGON, "bench", None),
     ]
     for name, number, stage, act in views:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
