@@ -6,7 +6,6 @@ import zlib
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from django.db import transaction
 from django.db.models import Max
@@ -14,6 +13,7 @@ from django.shortcuts import get_object_or_404
 from scenes import actions as scenes
 from scenes.models import Scene
 from shapes.actions import meshes_for
+from studio.zones import zone_of
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
@@ -36,6 +36,8 @@ MOST_EVENTS = 20_000
 """Events of a run: some ten days of a thermometer's minutes, and all that hands do."""
 SLACK_S = 5.0
 """seconds by which a device's clock may run ahead of the server's; what is later than that is refused"""
+LONGEST = timedelta(days=60)
+"""No event is of longer before its run began, and no rehearsal is moved on by more at once. Source: assumed"""
 THERMOMETER = "thermometer"
 """Device of the readings that are taken without anybody's hands."""
 MOST_WATCHED = 1500
@@ -54,14 +56,6 @@ def begin(*, owner: Any, scene: Scene, zone: str, rehearsal: bool = False, seed:
     )
 
 
-def zone_of(name: str) -> ZoneInfo:
-    """A time zone by its name; GondolaError where there is none."""
-    try:
-        return ZoneInfo(name)
-    except (ZoneInfoNotFoundError, ValueError, OSError):
-        raise GondolaError(f"'{name}' is no time zone that is known here, such as Europe/Oslo.", "zone") from None
-
-
 def own_run(*, owner: Any, run_id: Any) -> Run:
     """The way to a run for whoever asks; Http404 where it is not theirs."""
     return get_object_or_404(Run.objects.select_related("scene"), pk=run_id, owner=owner)
@@ -69,7 +63,10 @@ def own_run(*, owner: Any, run_id: Any) -> Run:
 
 def now_of(run: Run) -> datetime:
     """Its own clock: the server's, quickened in a rehearsal; it stands still once the run is over."""
-    real = run.ended_at or datetime.now(UTC)
+    return _clock(run, run.ended_at or datetime.now(UTC))
+
+
+def _clock(run: Run, real: datetime) -> datetime:
     return run.started_at + (real - run.started_at) * run.speed + timedelta(seconds=run.ahead_s)
 
 
@@ -94,10 +91,11 @@ def events_of(run: Run) -> list[AnyEvent]:
 def take(*, run: Run, bodies: Sequence[dict[str, Any]]) -> int:
     """Take events in, each id once; the number of the last. SceneError for one that cannot be read: none is taken then.
 
-    Events of the future are refused; those a moment ahead are taken as of now.
+    Events of the future and of long ago are refused; those a moment ahead are taken as of now. What a device entered
+    without knowing that the run was ended is taken in as well.
     """
     Run.objects.select_for_update().get(pk=run.pk)
-    now = now_of(run)
+    now = _clock(run, datetime.now(UTC))
     events = read_events(bodies)
     last = run.events.aggregate(last=Max("number"))["last"] or 0
     known = set(run.events.filter(event_id__in=[one.id for one in events]).values_list("event_id", flat=True))
@@ -108,6 +106,8 @@ def take(*, run: Run, bodies: Sequence[dict[str, Any]]) -> int:
     for number, one in enumerate(sorted(fresh, key=lambda one: one.at), start=last + 1):
         if one.at > now + timedelta(seconds=SLACK_S * run.speed):
             raise GondolaError("This device's clock is ahead of the server's: set it, or reload the page.", "at")
+        if one.at < run.started_at - LONGEST:
+            raise GondolaError("This event is told to be of long before the run: set the device's clock.", "at")
         dated = one.model_copy(update={"at": min(one.at, now), "number": number})
         rows.append(RunEvent(run=run, number=number, event_id=one.id, body=dated.model_dump(mode="json")))
     RunEvent.objects.bulk_create(rows)
@@ -208,6 +208,8 @@ def skip(*, run: Run, until: datetime) -> None:
         raise GondolaError("Only the clock of a rehearsal can be moved on.", "until")
     held = Run.objects.select_for_update().get(pk=run.pk)
     more = (until - now_of(held)).total_seconds()
+    if more > LONGEST.total_seconds():
+        raise GondolaError(f"A rehearsal's clock is moved on by {LONGEST.days} days at most.", "until")
     if more > 0:
         held.ahead_s += more
         held.save(update_fields=["ahead_s"])

@@ -8,6 +8,7 @@ from typing import Any
 
 from django.db import transaction
 from shapes.actions import meshes_for
+from studio.zones import zone_of
 
 from gondola_core.errors import GondolaError
 from gondola_core.studies.rehearsal import LATE_H, Choice, Debrief, Mishap, debrief, mishaps_of
@@ -56,5 +57,5 @@ def told(run: Run) -> Debrief:
         raise GondolaError("Only a rehearsal is talked over; what really happened stands beside the plan.", "")
     document, events = actions.document_of(run), actions.events_of(run)
     return debrief(
-        document, mishaps(run), events, actions.zone_of(run.zone), meshes_for(owner=run.owner, document=document)
+        document, mishaps(run), events, zone_of(run.zone), meshes_for(owner=run.owner, document=document)
     )

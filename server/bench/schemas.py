@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 
 from gondola_core.bench.events import AnyEvent
 from gondola_core.bench.run import RunState
@@ -46,7 +46,7 @@ class Told(Schema):
 class Ahead(Schema):
     """The clock of a rehearsal, moved on to a moment."""
 
-    until: datetime
+    until: AwareDatetime
 
 
 class MishapMet(Schema):

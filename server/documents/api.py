@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from datetime import UTC, datetime
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
@@ -12,13 +11,13 @@ from scenes.actions import own_scene, state_of
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 from studio.units import reader_of
+from studio.zones import zone_of
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
 from gondola_core.checks import reader_units
 from gondola_core.documents.bench_sheet import sheet_csv, sheet_pdf
 from gondola_core.documents.calendar import Almanac, calendar_of
-from gondola_core.errors import GondolaError
 from gondola_core.evaluate import evaluate
 from gondola_core.studies.chances import chances
 
@@ -61,13 +60,10 @@ def calendar(request: HttpRequest, scene_id: int, zone: str = "UTC") -> HttpResp
     kept = own_scene(owner=request.user, scene_id=scene_id)
     scene = state_of(kept).document
     meshes = meshes_for(owner=request.user, document=scene)
-    try:
-        almanac = Almanac(
-            zone=ZoneInfo(zone), stamped=datetime.now(UTC).replace(microsecond=0), key=f"scene-{kept.pk}",
-            units=reader_of(request),
-        )
-    except (ZoneInfoNotFoundError, ValueError, OSError):
-        raise GondolaError(f"'{zone}' is no time zone that is known here, such as Europe/Oslo.", "zone") from None
+    almanac = Almanac(
+        zone=zone_of(zone), stamped=datetime.now(UTC).replace(microsecond=0), key=f"scene-{kept.pk}",
+        units=reader_of(request),
+    )
     drawn = [one.bonds_fraction for one in chances(scene, DRAWS, 1, meshes=meshes).pours]
     return _file(
         calendar_of(scene, evaluate(scene, meshes=meshes), almanac, drawn), scene.name, ".ics", "text/calendar"

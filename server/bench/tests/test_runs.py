@@ -83,6 +83,25 @@ class Runs(RunCase):
                 self.assertGreater(len(answer.json()["message"]), 10)
         self.assertEqual(RunEvent.objects.count(), 0)
 
+    def test_what_was_entered_without_knowing_of_the_end_is_taken_in(self):
+        run = self.begin()
+        self.post(f"/runs/{run['run']['id']}/end")
+        Run.objects.filter(pk=run["run"]["id"]).update(ended_at=datetime.now(UTC) - timedelta(minutes=30))
+        Run.objects.filter(pk=run["run"]["id"]).update(started_at=datetime.now(UTC) - timedelta(hours=1))
+        late = event("noted", at=datetime.now(UTC) - timedelta(minutes=5), text="the cup was warm")
+        self.assertEqual(self.tell(run, late).json()["number"], 1)
+
+    def test_moments_out_of_all_bounds_are_refused_and_the_run_goes_on(self):
+        run = self.begin(rehearsal=True, seed=2)
+        key = run["run"]["id"]
+        for at in ("0001-01-01T00:00:00+00:00", "9999-12-31T23:59:59+00:00"):
+            with self.subTest(event=at):
+                self.assertEqual(self.tell(run, {**event("noted", text="x"), "at": at}).status_code, 422)
+        for until in ("9999-12-31T23:59:59+00:00", "2027-03-05T09:00:00"):
+            with self.subTest(until=until):
+                self.assertEqual(self.post(f"/runs/{key}/ahead", {"until": until}).status_code, 422)
+        self.assertEqual(self.client.get(f"/api/runs/{key}/now").status_code, 200)
+
     def test_it_is_nobody_elses(self):
         run = self.begin()["run"]["id"]
         self.client.force_login(User.objects.create_user("other"))

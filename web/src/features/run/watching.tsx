@@ -26,11 +26,14 @@ export function Watching({ now, units, scene }: { now: RunNow; units: Units; sce
   const { band } = watch;
   const end = Math.min(band.at_h.at(-1) ?? 24, 24);
   const x = scaleLinear([0, end], [30, WIDE]);
+  const shown = band.at_h.map((_, index) => index).filter((index) => (band.at_h[index] ?? 0) <= end);
   const y = scaleLinear(
-    [Math.min(...band.low_c, ...watch.measured_c) - 1, Math.max(...band.high_c, ...watch.measured_c) + 1],
+    [
+      Math.min(...shown.map((index) => band.low_c[index] ?? 0), ...watch.measured_c) - 1,
+      Math.max(...shown.map((index) => band.high_c[index] ?? 0), ...watch.measured_c) + 1,
+    ],
     [HIGH - SOLE, 14],
   );
-  const shown = band.at_h.map((_, index) => index).filter((index) => (band.at_h[index] ?? 0) <= end);
   const at = (values: number[], index: number) => y(values[index] ?? 0);
   const strip = area<number>(
     (index) => x(band.at_h[index] ?? 0),
