@@ -43,9 +43,9 @@ export function StockPart() {
         <thead>
           <tr style={{ color: "var(--soft)", textAlign: "left" }}>
             <th style={{ fontWeight: 400 }}>what</th>
-            <th style={{ fontWeight: 400, textAlign: "right" }}>needed</th>
-            <th style={{ fontWeight: 400, textAlign: "right" }}>there</th>
-            <th style={{ fontWeight: 400, textAlign: "right" }}>to buy</th>
+            <th style={{ fontWeight: 400, textAlign: "right", paddingLeft: "8px" }}>needed</th>
+            <th style={{ fontWeight: 400, textAlign: "right", paddingLeft: "8px" }}>there</th>
+            <th style={{ fontWeight: 400, textAlign: "right", paddingLeft: "8px" }}>to buy</th>
           </tr>
         </thead>
         <tbody>
@@ -94,15 +94,15 @@ function OneLine({ line, units, keep }: { line: Line; units: Units; keep: (amoun
           </Box>
         ) : null}
       </td>
-      <td style={{ textAlign: "right" }}>{amountText(line.need, line.unit, units)}</td>
-      <td style={{ textAlign: "right" }}>
+      <td style={{ textAlign: "right", paddingLeft: "8px" }}>{amountText(line.need, line.unit, units)}</td>
+      <td style={{ textAlign: "right", paddingLeft: "8px" }}>
         <input
           key={line.have}
           aria-label={`${line.name}, there`}
           inputMode="decimal"
           defaultValue={String(line.have)}
           style={{
-            width: "58px",
+            width: "44px",
             textAlign: "right",
             background: "transparent",
             borderBottom: "1px solid var(--hair)",
@@ -114,7 +114,7 @@ function OneLine({ line, units, keep }: { line: Line; units: Units; keep: (amoun
           }}
         />
       </td>
-      <td style={{ textAlign: "right", fontWeight: line.missing > 0 ? 800 : 400 }}>
+      <td style={{ textAlign: "right", paddingLeft: "8px", fontWeight: line.missing > 0 ? 800 : 400 }}>
         {line.missing > 0 ? amountText(line.missing, line.unit, units) : "-"}
       </td>
     </tr>
