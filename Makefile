@@ -16,7 +16,7 @@ demo: .setup/static .setup/kernels
 test: .setup/static .setup/apt-test
 	$(BIN)/python -m unittest discover -s core/tests
 	cd web && npm test
-	$(BIN)/python server/manage.py test --parallel 2 scenes shapes answers jobs bench documents stock studio library core/tests e2e
+	$(BIN)/python server/manage.py test --parallel 2 scenes shapes answers jobs bench documents stock learning log studio library core/tests e2e
 
 lint: .setup/python .setup/node
 	$(BIN)/ruff check .

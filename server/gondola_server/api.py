@@ -14,7 +14,9 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from documents.api import router as documents
 from jobs.api import router as jobs
+from learning.api import router as learning
 from library.api import router as library
+from log.api import router as log
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.security import django_auth
@@ -71,6 +73,8 @@ api.add_router("", devices)
 api.add_router("", mixes)
 api.add_router("", documents)
 api.add_router("", stock)
+api.add_router("", learning)
+api.add_router("", log)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):
     api.add_router("", answer.router)
 

@@ -40,6 +40,8 @@ INSTALLED_APPS = [
     "bench",
     "documents",
     "stock",
+    "learning",
+    "log",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

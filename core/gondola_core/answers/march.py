@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..cure.cells import CellGeometry, cut_cells, faces, layered_faces
-from ..cure.losses import FAN_FILM, TOP_FILM, WALL_FILM, Surroundings
+from ..cure.losses import BASE_FILM, FAN_FILM, TOP_FILM, WALL_FILM, Surroundings
 from ..cure.march import Marched, Room, TimedPour, march_pours
 from ..materials import Resin, SolidMaterial
 from ..scene.schedule import ROOM_STEP_H, pour_starts_h, room_samples_c
@@ -86,14 +86,15 @@ def _solids(scene: Any) -> tuple[list[SolidMaterial], list[int]]:
     return solids, group_of
 
 
-def surroundings(scene: Any) -> Surroundings:
-    """The sheet and the base as the march sees them."""
+def surroundings(scene: Any, losses: float = 1.0) -> Surroundings:
+    """The sheet and the base as the march sees them; `losses` times the air's films."""
     tank = scene.tank
+    fan = scene.brief.room.fan
     return Surroundings(
         wall=tank.wall.material, wall_thickness=tank.wall.thickness_mm * MM,
         base=tank.base.material, base_thickness=tank.base.thickness_mm * MM,
-        top_film=FAN_FILM if scene.brief.room.fan else TOP_FILM,
-        wall_film=FAN_FILM if scene.brief.room.fan else WALL_FILM,
+        top_film=losses * (FAN_FILM if fan else TOP_FILM), wall_film=losses * (FAN_FILM if fan else WALL_FILM),
+        base_film=losses * BASE_FILM,
     )
 
 
@@ -114,15 +115,16 @@ def room_of(scene: Any, after: float = AFTER_LAST_POUR) -> Array:
 
 def march(
     scene: Any, cells: CellGeometry, grade: Grade, *, resins: list[Resin] | None = None,
-    room_offset_k: float = 0.0, after: float = AFTER_LAST_POUR, told: Told = None,
+    room_offset_k: float = 0.0, losses: float = 1.0, until: float | None = None, told: Told = None,
 ) -> Marched:
-    """The march of a scene on given cells, until so long after the last pour [s].
+    """The march of a scene on given cells, until 14 days after the last pour, or a moment from the first [s].
 
-    resins  in place of its own; room_offset_k  by how much the room is warmer
+    resins  in place of its own; room_offset_k  by how much the room is warmer; losses, factor on the air's films
     """
     timed = timed_pours(scene)
-    room = Room(room_of(scene, after) + room_offset_k, ROOM_STEP_H * HOUR)
+    end = timed[-1].start + AFTER_LAST_POUR if until is None else until
+    room = Room(room_of(scene) + room_offset_k, ROOM_STEP_H * HOUR)
     return march_pours(
-        cells, surroundings(scene), scene.resins if resins is None else resins, timed, room,
-        timed[-1].start + after, grade.tolerance, progress=told,
+        cells, surroundings(scene, losses), scene.resins if resins is None else resins, timed, room,
+        end, grade.tolerance, progress=told,
     )

@@ -77,9 +77,9 @@ def cup_shape(mass_g: float, resin: Resin, vessel: str) -> tuple[float, float]:
     return radius / MM, volume / (np.pi * radius**2) / MM
 
 
-def cup_cells(radius: float, depth: float) -> CellGeometry:
-    """A round body on square cells cut by its wall [m]."""
-    edges = np.linspace(-radius, radius, ACROSS + 1)
+def cup_cells(radius: float, depth: float, across: int = ACROSS) -> CellGeometry:
+    """A round body on square cells cut by its wall [m]; `across` of them from wall to wall."""
+    edges = np.linspace(-radius, radius, across + 1)
     step = float(edges[1] - edges[0])
     levels = max(6, int(np.ceil(depth / (1.2 * step))))
     turn = 2 * np.pi * (np.arange(ROUND_SIDES) + 0.5) / ROUND_SIDES
@@ -87,7 +87,7 @@ def cup_cells(radius: float, depth: float) -> CellGeometry:
     z = np.linspace(0.0, depth, levels + 1)
     return CellGeometry(
         x_faces=edges, y_faces=edges, z_faces=z, pour_of_level=np.zeros(levels, dtype=np.int64),
-        solid_fractions=np.zeros((0, levels, ACROSS, ACROSS)), solids=(),
+        solid_fractions=np.zeros((0, levels, across, across)), solids=(),
         cut=cut_cells(lambda _: np.asarray(wall), edges, edges, z),
     )
 

@@ -94,8 +94,8 @@ class Resin(Part):
     strength_mpa: float = bounded("bending strength when cured", "MPa", 2, 200, default=50.0)
     yellow_per_cm: float = bounded("own tint at 400 nm", "1/cm", 0, 2, default=0.0)
     yellowing_per_cm_year: float = bounded("own tint gained in a year", "1/cm", 0, 1, default=0.0)
-    rate_spread_fraction: float = bounded("how far its rate may be off", "", 0, 1, default=0.10)
-    heat_spread_fraction: float = bounded("how far its heat may be off", "", 0, 0.5, default=0.05)
+    rate_spread_fraction: float = bounded("how far its rate may be off, a standard deviation", "", 0, 1, default=0.10)
+    heat_spread_fraction: float = bounded("how far its heat may be off, a standard deviation", "", 0, 0.5, default=0.05)
     mixed_error_fraction: float = bounded("error of the ratio as it was mixed", "", -0.95, 20, default=0.0)
     light: LightCure | None = None
     derived: str = ""

@@ -91,7 +91,7 @@ class Chances:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Draw:
-    """One case: room [K], rate and heat as shares off, how late each pour after the first begins [h], doses.
+    """One case: room [K], logarithms of rate and heat over said, how late each pour after the first begins [h], doses.
 
     doses  of each colourant, over what is said of it
     """
@@ -124,8 +124,8 @@ def draws_of(scene: Scene, count: int, seed: int, ratio: float) -> list[Draw]:
     return [
         Draw(
             room_k=float(row[0]) * scene.brief.room.spread_k / COVERS,
-            rate=float(row[1]) * resin.rate_spread_fraction / COVERS,
-            heat=float(row[2]) * resin.heat_spread_fraction / COVERS - abs(float(row[3])) * ratio / COVERS,
+            rate=float(row[1]) * resin.rate_spread_fraction,
+            heat=float(row[2]) * resin.heat_spread_fraction - abs(float(row[3])) * ratio / COVERS,
             late_h=[abs(float(one)) * LATE_H for one in row[4 : 4 + later]],
             doses=[max(0.0, 1.0 + float(one) * DROP_SPREAD / COVERS) for one in row[4 + later :]],
         )
@@ -204,8 +204,8 @@ def _late(scene: Scene, draw: Draw) -> Scene:
 def _marched(scene: Scene, cells: CellGeometry, draw: Draw) -> Cures:
     resins = [
         resin.model_copy(update={
-            "k1_per_s": resin.k1_per_s * (1 + draw.rate), "k2_per_s": resin.k2_per_s * (1 + draw.rate),
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1 + draw.heat),
+            "k1_per_s": resin.k1_per_s * np.exp(draw.rate), "k2_per_s": resin.k2_per_s * np.exp(draw.rate),
+            "heat_of_cure_j_g": resin.heat_of_cure_j_g * np.exp(draw.heat),
         })
         for resin in scene.resins
     ]

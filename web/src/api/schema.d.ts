@@ -138,6 +138,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bottle-logs/{log_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw
+         * @description Take a log back: its bottle's row is as it was without it.
+         */
+        delete: operations["withdraw_log"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottle-logs/{log_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore */
+        post: operations["restore_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Listed */
+        get: operations["list_bottles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottles/cups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Cup
+         * @description Teach the bottle its cup; its row follows.
+         */
+        post: operations["keep_cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottles/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep Drops */
+        post: operations["keep_drops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottles/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep Swatch */
+        post: operations["keep_swatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bottles/{kind}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description A bottle with every log of it: data, fit, and what its row gained.
+         */
+        get: operations["read_bottle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bubbles": {
         parameters: {
             query?: never;
@@ -283,6 +411,84 @@ export interface paths {
          * @description The edit for a change, bound to the scene.
          */
         post: operations["make_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back
+         * @description It is not shown any more; it can be put back.
+         */
+        delete: operations["take_back_entry"];
+        options?: never;
+        head?: never;
+        /** Move */
+        patch: operations["move_entry"];
+        trace?: never;
+    };
+    "/api/entries/{entry_id}/original": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Original
+         * @description The original, to download and not to be shown: its bytes are the person's own.
+         */
+        get: operations["original_photograph"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore */
+        post: operations["restore_entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry_id}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Small
+         * @description The photograph made small, always a JPEG.
+         */
+        get: operations["small_photograph"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -700,6 +906,80 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learn/cup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cup
+         * @description What a cup says of its bottle; nothing is kept.
+         */
+        post: operations["fit_cup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/drops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drops */
+        post: operations["weigh_drops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/swatch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Swatch */
+        post: operations["fit_swatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learn/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tests
+         * @description What tests of a bottle would tell of this scene, before any is made.
+         */
+        post: operations["tests_ahead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -746,6 +1026,26 @@ export interface paths {
         post?: never;
         /** Drop Row */
         delete: operations["drop_row"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search
+         * @description Entries of all scenes by their words and kind, the best first.
+         */
+        get: operations["search_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -982,6 +1282,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn
+         * @description What a pour tells while it sets, and by how much it narrows what comes.
+         */
+        post: operations["learn_pour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/mishap": {
         parameters: {
             query?: never;
@@ -1179,6 +1499,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Story
+         * @description The story of a scene: its newest 500 entries, in the order in which they happened.
+         */
+        get: operations["read_story"];
+        put?: never;
+        /** Enter */
+        post: operations["enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/file": {
         parameters: {
             query?: never;
@@ -1213,6 +1554,43 @@ export interface paths {
         get: operations["glance"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lessons Of Scene */
+        get: operations["lessons_of_scene"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description A photograph; its moment from the camera, its place in the world left out, the original kept.
+         */
+        post: operations["bring_photograph"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2163,6 +2541,70 @@ export interface components {
             bond_fraction: number;
         };
         /**
+         * BottleLogRow
+         * @description One log of a bottle, with its own answer.
+         */
+        BottleLogRow: {
+            drops: components["schemas"]["DropMass"] | null;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            log: components["schemas"]["LogFit"] | null;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Place */
+            place: string;
+            swatch: components["schemas"]["SwatchFit"] | null;
+            /** Title */
+            title: string;
+            /** Withdrawn */
+            withdrawn: boolean;
+        };
+        /**
+         * BottleRow
+         * @description A bottle in the list.
+         */
+        BottleRow: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Logs Count */
+            logs_count: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * BottleWhole
+         * @description A bottle: what is held of it, from what, and where each number of its row is from.
+         *
+         *     rate, heat   factor on the row that it began from: middle and nine in ten
+         */
+        BottleWhole: {
+            /** Derived */
+            derived: string;
+            /** Heat */
+            heat: number[] | null;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Logs */
+            logs: components["schemas"]["BottleLogRow"][];
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: {
+                [key: string]: number[];
+            };
+            /** Rate */
+            rate: number[] | null;
+        };
+        /**
          * Box
          * @description An upright block.
          */
@@ -2659,6 +3101,51 @@ export interface components {
             vessel: string;
         };
         /**
+         * CupBrought
+         * @description A cup test: which bottle, how it stood, and the thermometer's file.
+         */
+        CupBrought: {
+            /** log of the thermometer */
+            log: string;
+            /** Resin Id */
+            resin_id: string;
+            /** Scale */
+            scale?: ("c" | "f") | null;
+            setting: components["schemas"]["CupSetting"];
+        };
+        /**
+         * CupSetting
+         * @description How the cup stood. Without a room it is taken as unknown, unless the log holds it.
+         *
+         *     mixed_at_h  when the parts were mixed, on the clock of the log from its first reading
+         */
+        CupSetting: {
+            /**
+             * Lid
+             * @default false
+             */
+            lid: boolean;
+            /**
+             * mass in the cup
+             * @default 100
+             */
+            mass_g: number;
+            /** Mix C */
+            mix_c?: number | null;
+            /**
+             * moment of mixing
+             * @default 0
+             */
+            mixed_at_h: number;
+            /** Room C */
+            room_c?: number | null;
+            /**
+             * foam around the cup
+             * @default 0
+             */
+            wrap_mm: number;
+        };
+        /**
          * CupState
          * @description A cup as it was weighed; what it still needs, or what puts it right. Masses with what the stocks brought.
          *
@@ -2710,6 +3197,20 @@ export interface components {
             hard: components["schemas"]["CureSpan"] | null;
             tack_closes: components["schemas"]["CureSpan"] | null;
             tack_opens: components["schemas"]["CureSpan"] | null;
+        };
+        /**
+         * Curve
+         * @description A log in its bins, as it was fitted, and as the row alone would have it.
+         */
+        Curve: {
+            /** At H */
+            at_h: number[];
+            /** Fitted C */
+            fitted_c: number[];
+            /** Measured C */
+            measured_c: number[];
+            /** Row C */
+            row_c: number[];
         };
         /**
          * CutList
@@ -2893,6 +3394,24 @@ export interface components {
             dose_drops_per_100g: number;
         };
         /**
+         * DropMass
+         * @description One drop, nine in ten of it, and how much single drops scatter; the scatter's own range where it was told.
+         */
+        DropMass: {
+            /** Drop G */
+            drop_g: number;
+            /** High G */
+            high_g: number;
+            /** Low G */
+            low_g: number;
+            /** Scatter Fraction */
+            scatter_fraction: number;
+            /** Scatter High Fraction */
+            scatter_high_fraction: number | null;
+            /** Scatter Low Fraction */
+            scatter_low_fraction: number | null;
+        };
+        /**
          * Dropped
          * @description Where a new figure was dropped; null: anywhere along that axis.
          */
@@ -2903,6 +3422,33 @@ export interface components {
             depth_mm?: number | null;
             /** X Mm */
             x_mm?: number | null;
+        };
+        /**
+         * DropsBrought
+         * @description Drops of a colourant on a scale.
+         */
+        DropsBrought: {
+            /** Colourant Id */
+            colourant_id: string;
+            weighed: components["schemas"]["DropsWeighed"];
+        };
+        /**
+         * DropsWeighed
+         * @description So many drops onto a scale of such a step, once or more often.
+         */
+        DropsWeighed: {
+            /**
+             * drops in one weighing
+             * @default 20
+             */
+            drops_count: number;
+            /** weighings */
+            masses_g: number[];
+            /**
+             * step of the scale
+             * @default 0.01
+             */
+            scale_step_g: number;
         };
         /**
          * DryBasin
@@ -2972,6 +3518,84 @@ export interface components {
             pitch_deg: number;
             /** half-axes */
             radii_mm: number[];
+        };
+        /**
+         * EntryMoved
+         * @description Another place, moment or text of an entry.
+         */
+        EntryMoved: {
+            /** At */
+            at?: string | null;
+            /** Corners */
+            corners?: number[][] | null;
+            place?: components["schemas"]["Place"] | null;
+            /** Text */
+            text?: string | null;
+        };
+        /**
+         * EntryState
+         * @description One entry as it stands.
+         */
+        EntryState: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            fault: components["schemas"]["FaultFound"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "photograph" | "fault" | "lesson";
+            photograph: components["schemas"]["PhotographState"] | null;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
+            place: components["schemas"]["Place"] | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * EntryWrite
+         * @description A note, a fault or a lesson; without a moment it is of now.
+         */
+        EntryWrite: {
+            /** At */
+            at?: string | null;
+            fault?: components["schemas"]["FaultFound"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "fault" | "lesson";
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            place?: components["schemas"]["Place"] | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * FaultFound
+         * @description A fault by kind and size.
+         */
+        FaultFound: {
+            /** Figure Id */
+            figure_id?: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bubbles" | "void" | "leak" | "line" | "crack" | "yellow" | "soft" | "sunk_figure" | "moved_figure" | "too_dark" | "milky" | "flecks" | "dust" | "wall_print" | "floated_bed";
+            /** Size Mm */
+            size_mm?: number | null;
         };
         /**
          * Felt
@@ -3387,6 +4011,37 @@ export interface components {
              * @default
              */
             step_id: string;
+        };
+        /**
+         * FoundEntry
+         * @description An entry with the scene that it is of.
+         */
+        FoundEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            fault: components["schemas"]["FaultFound"] | null;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "note" | "photograph" | "fault" | "lesson";
+            photograph: components["schemas"]["PhotographState"] | null;
+            /** Pins */
+            pins: components["schemas"]["Pin"][];
+            place: components["schemas"]["Place"] | null;
+            /** Scene Id */
+            scene_id: number;
+            /** Scene Name */
+            scene_name: string;
+            /** Snippet */
+            snippet: string;
+            /** Text */
+            text: string;
         };
         /**
          * FreeHours
@@ -4123,6 +4778,43 @@ export interface components {
             gap_mm: number;
         };
         /**
+         * LogFit
+         * @description What a log says of a bottle.
+         *
+         *     state         told, rate_only, together, little; place (ask), refused, shape: it does not fit
+         *     mean, covariance   of (ln rate, ln heat)
+         *     early         rate times heat, which is told best
+         *     misfit        over readings; distance from the row in deviations
+         *     merges        True where a row may take it
+         */
+        LogFit: {
+            /** Covariance */
+            covariance: number[][];
+            curve: components["schemas"]["Curve"];
+            /** Distance */
+            distance: number;
+            early: components["schemas"]["Told"];
+            heat: components["schemas"]["Told"];
+            /** Mean */
+            mean: number[];
+            /** Merges */
+            merges: boolean;
+            /** Misfit */
+            misfit: number;
+            /** Peak At H */
+            peak_at_h: number;
+            /** Peak C */
+            peak_c: number;
+            rate: components["schemas"]["Told"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "told" | "rate_only" | "together" | "little" | "place" | "refused" | "shape";
+            /** Words */
+            words: string[];
+        };
+        /**
          * Made
          * @description The figure, to be added to the scene.
          */
@@ -4830,6 +5522,24 @@ export interface components {
             step_id: string;
         };
         /**
+         * Patch
+         * @description Tinted resin of a depth over a card, and the colour that a picture shows of it.
+         */
+        Patch: {
+            /**
+             * Card
+             * @default white
+             * @enum {string}
+             */
+            card: "white" | "grey" | "black";
+            /** depth of a patch */
+            depth_mm: number;
+            /** dose of a patch */
+            dose_drops_per_100g: number;
+            /** colour */
+            srgb: string;
+        };
+        /**
          * PeakBand
          * @description Peak if room and resin run cool, and if they run warm.
          */
@@ -4850,6 +5560,33 @@ export interface components {
             depth_mm: number;
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * PhotographKept
+         * @description A photograph that was kept, and what was done with it.
+         */
+        PhotographKept: {
+            entry: components["schemas"]["EntryState"];
+            /** Words */
+            words: string[];
+        };
+        /**
+         * PhotographState
+         * @description A photograph as kept; corners: where the front of the piece is in it, as shares of its sides.
+         */
+        PhotographState: {
+            /** Bytes Count */
+            bytes_count: number;
+            /** Corners */
+            corners: number[][] | null;
+            /** Form */
+            form: string;
+            /** Height Px */
+            height_px: number;
+            /** Name */
+            name: string;
+            /** Width Px */
+            width_px: number;
         };
         /**
          * Photographed
@@ -4874,6 +5611,19 @@ export interface components {
             depth_mm: number;
             /** wished colour */
             srgb: string;
+        };
+        /**
+         * Pin
+         * @description What a lesson is pinned to: a resin, a colourant, the material of a dam, a way of holding, a habit.
+         */
+        Pin: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "resin" | "dam" | "habit" | "colourant" | "figure";
         };
         /**
          * Place
@@ -5055,6 +5805,25 @@ export interface components {
             wait_h: number;
         };
         /**
+         * PourAsked
+         * @description Learn from a pour of a run; `keep` it in the bottle.
+         */
+        PourAsked: {
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Place
+             * @default middle
+             * @enum {string}
+             */
+            place: "middle" | "wall";
+            /** Pour Number */
+            pour_number: number;
+        };
+        /**
          * PourClarity
          * @description Bubbles that are seen in 10 ml of a pour, within what is known of them.
          *
@@ -5206,6 +5975,28 @@ export interface components {
             trapped_ml: number;
         };
         /**
+         * PourForecast
+         * @description Nine in ten of one pour; sure_h: hours that lie in its window whatever the bottle, below nought where none do.
+         */
+        PourForecast: {
+            /** Closes High H */
+            closes_high_h: number | null;
+            /** Closes Low H */
+            closes_low_h: number | null;
+            /** Opens High H */
+            opens_high_h: number | null;
+            /** Opens Low H */
+            opens_low_h: number | null;
+            /** Peak High C */
+            peak_high_c: number;
+            /** Peak Low C */
+            peak_low_c: number;
+            /** Pour Number */
+            pour_number: number;
+            /** Sure H */
+            sure_h: number | null;
+        };
+        /**
          * PourHeat
          * @description How warm it gets and how it cures; None where the bed leaves it no room.
          *
@@ -5227,6 +6018,23 @@ export interface components {
             seam: components["schemas"]["Seam"] | null;
             /** Words */
             words: string;
+        };
+        /**
+         * PourLearnt
+         * @description A pour as it tells of its bottle, and the plan with and without it; `kept` where it is in the bottle.
+         */
+        PourLearnt: {
+            /** After */
+            after: components["schemas"]["PourForecast"][];
+            /** Disagrees */
+            disagrees: boolean;
+            fit: components["schemas"]["LogFit"];
+            /** Kept */
+            kept: boolean;
+            /** Now */
+            now: components["schemas"]["PourForecast"][];
+            /** Resin Id */
+            resin_id: string;
         };
         /**
          * PourOutcome
@@ -5557,7 +6365,7 @@ export interface components {
             /** heat of cure */
             heat_of_cure_j_g: number;
             /**
-             * how far its heat may be off
+             * how far its heat may be off, a standard deviation
              * @default 0.05
              */
             heat_spread_fraction: number;
@@ -5595,7 +6403,7 @@ export interface components {
             /** reaction order n */
             order_n: number;
             /**
-             * how far its rate may be off
+             * how far its rate may be off, a standard deviation
              * @default 0.1
              */
             rate_spread_fraction: number;
@@ -6708,6 +7516,65 @@ export interface components {
             wrong: string[];
         };
         /**
+         * SwatchBrought
+         * @description Patches of a colourant.
+         */
+        SwatchBrought: {
+            /** Colourant Id */
+            colourant_id: string;
+            read: components["schemas"]["SwatchRead"];
+        };
+        /**
+         * SwatchFit
+         * @description A colourant as its patches show it.
+         *
+         *     strength     eye-weighted, over the library's: middle and nine in ten
+         *     shift_nm     of its hue to longer waves, None where a picture cannot tell; scatter likewise
+         *     absorbances_per_cm   31 of 1 drop in 100 g, with shift and shape
+         */
+        SwatchFit: {
+            /** Absorbances Per Cm */
+            absorbances_per_cm: number[];
+            /** Misfit */
+            misfit: number;
+            /** Scatter */
+            scatter: number | null;
+            /** Scatter Per Mm */
+            scatter_per_mm: number;
+            /** Shift Nm */
+            shift_nm: number | null;
+            /** Shift Sd Nm */
+            shift_sd_nm: number;
+            /** Strength */
+            strength: number;
+            /** Strength High */
+            strength_high: number;
+            /** Strength Low */
+            strength_low: number;
+            /** Strength Sd */
+            strength_sd: number;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * SwatchRead
+         * @description Patches, and the bare cards beside them; by a camera, or by a device whose colours are true.
+         */
+        SwatchRead: {
+            /**
+             * By
+             * @default camera
+             * @enum {string}
+             */
+            by: "camera" | "device";
+            /** Grey Srgb */
+            grey_srgb?: string | null;
+            /** patches */
+            patches: components["schemas"]["Patch"][];
+            /** White Srgb */
+            white_srgb?: string | null;
+        };
+        /**
          * TakeFigureOut
          * @description A figure out of the scene.
          */
@@ -6840,14 +7707,60 @@ export interface components {
             what: "room" | "mix" | "resin";
         };
         /**
+         * TestTold
+         * @description A test and what it would bring for the pour that it narrows most.
+         *
+         *     peak_c, hot_c   of the cup, and where rate and heat are one deviation above the row
+         *     sure_gain_h     hours that are surely in the window more than now; gain_per_hour of one's own work
+         */
+        TestTold: {
+            after: components["schemas"]["PourForecast"];
+            /** Gain Per Hour */
+            gain_per_hour: number;
+            /** Heat Sd */
+            heat_sd: number;
+            /** Hot C */
+            hot_c: number;
+            /** Hours */
+            hours: number;
+            /** Lid */
+            lid: boolean;
+            /** Mass G */
+            mass_g: number;
+            now: components["schemas"]["PourForecast"];
+            /** Peak C */
+            peak_c: number;
+            /** Pour Number */
+            pour_number: number;
+            /** Rate Sd */
+            rate_sd: number;
+            /** Warning */
+            warning: string | null;
+            /** Words */
+            words: string;
+            /** Wrap Mm */
+            wrap_mm: number;
+        };
+        /**
+         * TestsAsked
+         * @description What tests of a bottle would tell of this scene.
+         */
+        TestsAsked: {
+            document: components["schemas"]["Scene"];
+            /** Resin Id */
+            resin_id: string;
+        };
+        /**
          * Told
-         * @description Events of a device, in any order; each is taken in once.
+         * @description One factor: its middle, and between what nine in ten lie.
          */
         Told: {
-            /** Events */
-            events: {
-                [key: string]: unknown;
-            }[];
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
         };
         /**
          * ToldChoice
@@ -7728,6 +8641,246 @@ export interface operations {
             };
         };
     };
+    withdraw_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    restore_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    list_bottles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleRow"][];
+                };
+            };
+        };
+    };
+    keep_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_drops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropsBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_swatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwatchBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_bottle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "resin" | "colourant";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BottleWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     seen_bubbles: {
         parameters: {
             query?: never;
@@ -7948,6 +9101,156 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    take_back_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    move_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryMoved"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    original_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    restore_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    small_photograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8685,6 +9988,165 @@ export interface operations {
             };
         };
     };
+    fit_cup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CupBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogFit"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    weigh_drops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropsWeighed"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DropMass"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    fit_swatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwatchBrought"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchFit"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    tests_ahead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestsAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestTold"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     read_library: {
         parameters: {
             query?: never;
@@ -8763,6 +10225,38 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    search_log: {
+        parameters: {
+            query?: {
+                asked?: string;
+                kind?: ("note" | "photograph" | "fault" | "lesson") | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundEntry"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9179,6 +10673,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Happened"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    learn_pour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PourAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PourLearnt"];
                 };
             };
             /** @description Not Found */
@@ -9671,6 +11209,81 @@ export interface operations {
             };
         };
     };
+    read_story: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryState"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryWrite"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     export_scene: {
         parameters: {
             query?: never;
@@ -9713,6 +11326,94 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    lessons_of_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundEntry"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bring_photograph: {
+        parameters: {
+            query?: {
+                name?: string;
+                x_mm?: number | null;
+                depth_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotographKept"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

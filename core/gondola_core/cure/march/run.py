@@ -152,7 +152,7 @@ def march_pours(
     """Heat and cure of every pour from the first drop to demould, or to `end` at the latest.
 
     room       from the first pour on, at even steps
-    end        latest time [s]
+    end        latest time [s]; pours that would begin after it are left out
     progress   called with the share of `end` that is done, from a thread; what it raises ends the march
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
@@ -162,8 +162,10 @@ def march_pours(
     run = _Run(box, chemistry, room, thresholds, tolerance, tolerance.scrubbing)
     with Hearing(progress, float(end)) as hearing:
         for number, pour in enumerate(pours):
+            if number and pour.start >= end:
+                break
             run.pour(number, pour)
-            last = number + 1 == len(pours)
+            last = number + 1 == len(pours) or pours[number + 1].start >= end
             run.march_to(end if last else pours[number + 1].start, COOL_C if last else -1e9, hearing.signal)
             hearing.check()
     return run.left()

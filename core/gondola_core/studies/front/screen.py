@@ -182,7 +182,7 @@ def joint_margins(scene: Scene, heat: Heat) -> list[Margin]:
     for below, pour, cure in zip(scene.pours, scene.pours[1:], heat.cures, strict=False):
         if cure is None or cure.tack_opens_h is None:
             continue
-        rate = scene.resin_of(below).rate_spread_fraction / COVERS
+        rate = scene.resin_of(below).rate_spread_fraction
         comes = pour.wait_h + MEAN_LATE * LATE_H
         found.append(Margin(code="too_early", over=cure.tack_opens_h - comes,
                             spread=max(LATE_H / 2, cure.tack_opens_h * rate)))
@@ -198,7 +198,7 @@ def _spread_k(scene: Scene, heat: Heat, reached_c: float) -> float:
     resin = scene.resin_of(scene.pours[0])
     rise = max(0.0, reached_c - heat.mean_room_c)
     of_resin = rise * hypot(resin.heat_spread_fraction, PEAK_OF_RATE * resin.rate_spread_fraction)
-    return max(LEAST_SPREAD_K, hypot(scene.brief.room.spread_k, of_resin) / COVERS)
+    return max(LEAST_SPREAD_K, hypot(scene.brief.room.spread_k / COVERS, of_resin))
 
 
 def stops_of_way(book: Book, heat: Heat) -> set[str]:

@@ -1,0 +1,1 @@
+"""Why a piece went wrong: faults that were found, and the causes that what happened speaks for."""
