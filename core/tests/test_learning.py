@@ -94,8 +94,8 @@ class ReadingLogs(unittest.TestCase):
 
     def test_refused_in_a_sentence(self) -> None:
         rows = (
-            ("", "numbers"), ("a,b\nc,d", "numbers"), ("t,c\n1,2\n2,3\n3,4", "readings at least"),
-            ("min,temp\n" + "\n".join(f"{at},{75 + at}" for at in range(20)), "°F"),
+            ("", "numbers"), ("a,b\nc,d", "numbers"), ("t_s,c\n1,20.5\n2,20.9\n3,21.5", "readings at least"),
+            ("min,temp\n" + "\n".join(f"{at},{75.5 + 0.3 * at:.1f}" for at in range(20)), "°F"),
             ("t,c\n" + '"open,1\n' * 20, "numbers"),
             ("t_s,c\n" + "\n".join(f"{at}," for at in range(20)), "temperatures"),
         )
@@ -230,7 +230,8 @@ class Pours(unittest.TestCase):
                 for at, value in zip(self.at, self.curve, strict=True) if at < hours * HOUR]
 
     def test_narrows_as_it_goes_on(self) -> None:
-        fits = [fit_pour(self.scene, 1, Heard(readings=self.readings(hours), looks=[], room_logged=True), self.held) for hours in (3, 8, 20)]
+        heard = [Heard(readings=self.readings(hours), looks=[], room_logged=True) for hours in (3, 8, 20)]
+        fits = [fit_pour(self.scene, 1, one, self.held) for one in heard]
         sds = [one.belief.sd[0] for one in fits]
         self.assertGreater(sds[0], sds[2])
         self.assertLess(abs(fits[2].mean[0] + fits[2].mean[1] - 0.04), 0.06)

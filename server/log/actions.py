@@ -157,7 +157,7 @@ def move(*, entry: Entry, moved: EntryMoved) -> Entry:
         entry.x_mm, entry.depth_mm, entry.behind_mm = moved.place.x_mm, moved.place.depth_mm, moved.place.behind_mm
     if moved.corners is not None:
         if any(not -0.5 <= one <= 1.5 for corner in moved.corners for one in corner):
-            raise GondolaError("A corner lies far outside the photograph: click the four of the piece in it.", "corners")
+            raise GondolaError("A corner lies far outside the photograph: click the four of the piece.", "corners")
         entry.body = {**entry.body, "corners": moved.corners}
     entry.save()
     index(entry)
@@ -206,7 +206,7 @@ def search(*, owner: Any, asked: str, kinds: Sequence[str] = ()) -> list[FoundEn
     else:
         source = ("log_entry e", "", "e.at DESC", "''")
     which = " AND ".join(where)
-    sql = f"SELECT e.id, {source[3]} FROM {source[0]} WHERE {which} ORDER BY {source[2]} LIMIT 60"
+    sql = f"SELECT e.id, {source[3]} FROM {source[0]} WHERE {which} ORDER BY {source[2]}" + " LIMIT 60"
     with connection.cursor() as cursor:
         cursor.execute(sql, values)
         found = cursor.fetchall()

@@ -6,12 +6,15 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from scenes.actions import own_scene, state_of
 from studio.bodies import read_body
+from studio.said import said
 from studio.schemas import Refusal
 
-from . import actions
+from gondola_core.explain.ranking import Explanation
+
+from . import actions, explaining
 from .models import Entry
 from .pictures import LARGEST_PHOTOGRAPH
-from .schemas import EntryKind, EntryMoved, EntryState, EntryWrite, FoundEntry, PhotographKept, Place
+from .schemas import EntryKind, EntryMoved, EntryState, EntryWrite, FoundEntry, PhotographKept, Place, Struck
 
 router = Router(tags=["log"])
 OF_SCENE = "/scenes/{int:scene_id}"
@@ -107,3 +110,10 @@ def search(request: HttpRequest, asked: str = "", kind: EntryKind | None = None)
 def lessons_of_scene(request: HttpRequest, scene_id: int) -> list[FoundEntry]:
     scene = own_scene(owner=request.user, scene_id=scene_id)
     return actions.met_again(owner=request.user, scene=scene, document=state_of(scene).document)
+
+
+@router.post(f"{OF_SCENE}/explain", response={200: Explanation, 404: Refusal, 422: Refusal}, operation_id="explain")
+def explain(request: HttpRequest, scene_id: int, payload: Struck) -> HttpResponse:
+    """Causes of the marked faults, by re-running what happened with and without each."""
+    scene = own_scene(owner=request.user, scene_id=scene_id)
+    return said(request, explaining.explained(owner=request.user, scene=scene, struck=payload.struck))

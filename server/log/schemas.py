@@ -97,3 +97,9 @@ class PhotographKept(Schema):
 
     entry: EntryState
     words: list[str]
+
+
+class Struck(Schema):
+    """Causes that the person struck out."""
+
+    struck: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []

@@ -143,6 +143,20 @@ class Levelled(Event):
     front_lower_mm: float = bounded("front lower", "mm", -30, 30)
 
 
+class Degassed(Event):
+    """Air was drawn out under vacuum: of the mixed cup, or of the filled dam."""
+
+    kind: Literal["degassed"]
+    pour_id: Key
+    vessel: Literal["cup", "dam"]
+
+
+class Demoulded(Event):
+    """The dam came off."""
+
+    kind: Literal["demoulded"]
+
+
 class Noted(Event):
     """Free words."""
 
@@ -168,7 +182,7 @@ class Undone(Event):
 
 AnyEvent = Annotated[
     Done | PartWeighed | ColourDropped | TemperatureRead | Met | Pouring | Poured | Sealed | Flamed | Felt | Abraded
-    | Placed | Levelled | Noted | Struck | Undone,
+    | Placed | Levelled | Degassed | Demoulded | Noted | Struck | Undone,
     Field(discriminator="kind"),
 ]
 EVENTS: TypeAdapter[list[AnyEvent]] = TypeAdapter(list[AnyEvent])

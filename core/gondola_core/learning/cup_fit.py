@@ -30,9 +30,9 @@ START_SD, MIX_SD_K, LAG, LAG_SD, HEIGHT_SD_MM = 100.0, 0.7, 30.0, 15.0, 3.0
 RESTART_MISFIT, RESTART_PRIOR = 0.6, 8.0
 """Above these other starts are tried. Source: own_learning"""
 WARM_C, WIDER = 60.0, 1.2
-"""A cup that passed this, or a fit that was begun again, has fat tails: wider. Source: own_learning"""
+"""A cup that passed this, or a fit begun again, has fat tails. Source: own_learning"""
 ADDS_LITTLE, MIXED_UP, HEAT_OPEN = 0.8, -0.8, 0.7
-"""Deviation over the prior's; correlation; and the heat's share, by which a cup says too little. Source: own_learning"""
+"""Deviation over the prior's; correlation; the heat's share, by which a cup says too little. Source: own_learning"""
 BAD_SHAPE, ASKED_AT, REFUSED_AT = 2.0, 2.5, 3.5
 """Misfit, and prior distances, at which a resin does not fit. Source: own_learning"""
 LEAST_RISE_K, PAST_PEAK, COARSE_STEP = 6.0, 1.3, 0.2

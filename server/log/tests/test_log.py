@@ -201,3 +201,16 @@ class Photographs(LogCase):
         self.assertEqual(patch(good).json()["photograph"]["corners"], good)
         for bad in ([[0, 0]], [[9, 9]] * 4, "x"):
             self.assertEqual(patch(bad).status_code, 422)
+
+
+class Explaining(LogCase):
+    def test_marked_faults_are_explained_and_a_cause_can_be_struck_out(self):
+        self.assertEqual(self.post(f"/scenes/{self.scene.pk}/explain").status_code, 422)
+        self.enter("", "fault", fault={"kind": "bubbles", "size_mm": 1.0}, place={"x_mm": 60, "depth_mm": 100})
+        told = self.post(f"/scenes/{self.scene.pk}/explain").json()
+        self.assertEqual(told["candidates"][0]["id"], "unsealed_bed")
+        self.assertIn("not sealed", told["words"])
+        again = self.post(f"/scenes/{self.scene.pk}/explain", {"struck": ["unsealed_bed"]}).json()
+        self.assertNotEqual(again["candidates"][0]["id"], "unsealed_bed")
+        self.client.force_login(User.objects.create_user("other"))
+        self.assertEqual(self.post(f"/scenes/{self.scene.pk}/explain").status_code, 404)

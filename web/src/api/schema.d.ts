@@ -1520,6 +1520,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Explain
+         * @description Causes of the marked faults, by re-running what happened with and without each.
+         */
+        post: operations["explain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/file": {
         parameters: {
             query?: never;
@@ -2751,6 +2771,34 @@ export interface components {
             picks: components["schemas"]["PickedColour"][];
         };
         /**
+         * Candidate
+         * @description One cause with its probability and all that is said of it.
+         */
+        Candidate: {
+            /** Against */
+            against: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Next Time */
+            next_time: string | null;
+            /** Open */
+            open: string[];
+            /** Probability */
+            probability: number;
+            /** Quantity */
+            quantity: string;
+            /** Speaks */
+            speaks: string[];
+            /** Struck */
+            struck: boolean;
+            /** With It */
+            with_it: number | null;
+            /** Without It */
+            without_it: number | null;
+        };
+        /**
          * Capsule
          * @description A round bar with round ends.
          */
@@ -3346,6 +3394,89 @@ export interface components {
             would: string[];
         };
         /**
+         * Degassed
+         * @description Air was drawn out under vacuum: of the mixed cup, or of the filled dam.
+         */
+        Degassed: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "degassed";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /** Pour Id */
+            pour_id: string;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+            /**
+             * Vessel
+             * @enum {string}
+             */
+            vessel: "cup" | "dam";
+        };
+        /**
+         * Demoulded
+         * @description The dam came off.
+         */
+        Demoulded: {
+            /**
+             * moment of an event
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "demoulded";
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
+        };
+        /**
          * Done
          * @description A step is over.
          */
@@ -3581,6 +3712,24 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /**
+         * Explanation
+         * @description Causes by their probability; set_90: those that hold it in about nine of ten; what would decide; repairs.
+         */
+        Explanation: {
+            /** Candidates */
+            candidates: components["schemas"]["Candidate"][];
+            /** Decides */
+            decides: string[];
+            /** Repairs */
+            repairs: components["schemas"]["Repair"][];
+            /** Set 90 */
+            set_90: string[];
+            /** Told */
+            told: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * FaultFound
@@ -6294,6 +6443,24 @@ export interface components {
             label: string;
         };
         /**
+         * Repair
+         * @description One thing that can be done: resin it takes, how warm that gets in its cup, and how long it takes one's hands.
+         */
+        Repair: {
+            /** Fault */
+            fault: string;
+            /** Mass G */
+            mass_g: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Peak C */
+            peak_c: number | null;
+            /** Volume Ml */
+            volume_ml: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Replan
          * @description The next pour after what happened. Moments are by the person's own clock.
          *
@@ -6634,7 +6801,7 @@ export interface components {
             /** Ended At */
             ended_at: string | null;
             /** Events */
-            events: (components["schemas"]["Done"] | components["schemas"]["PartWeighed"] | components["schemas"]["ColourDropped"] | components["schemas"]["TemperatureRead"] | components["schemas"]["Met"] | components["schemas"]["Pouring"] | components["schemas"]["Poured"] | components["schemas"]["Sealed"] | components["schemas"]["Flamed"] | components["schemas"]["Felt"] | components["schemas"]["Abraded"] | components["schemas"]["Placed"] | components["schemas"]["Levelled"] | components["schemas"]["Noted"] | components["schemas"]["Struck"] | components["schemas"]["Undone"])[];
+            events: (components["schemas"]["Done"] | components["schemas"]["PartWeighed"] | components["schemas"]["ColourDropped"] | components["schemas"]["TemperatureRead"] | components["schemas"]["Met"] | components["schemas"]["Pouring"] | components["schemas"]["Poured"] | components["schemas"]["Sealed"] | components["schemas"]["Flamed"] | components["schemas"]["Felt"] | components["schemas"]["Abraded"] | components["schemas"]["Placed"] | components["schemas"]["Levelled"] | components["schemas"]["Degassed"] | components["schemas"]["Demoulded"] | components["schemas"]["Noted"] | components["schemas"]["Struck"] | components["schemas"]["Undone"])[];
             /**
              * Id
              * Format: uuid
@@ -7459,45 +7626,19 @@ export interface components {
         };
         /**
          * Struck
-         * @description In a rehearsal: a mishap, and what was done about it.
+         * @description Causes that the person struck out.
          */
         Struck: {
             /**
-             * moment of an event
-             * Format: date-time
+             * Struck
+             * @default []
              */
-            at: string;
-            /** choice */
-            choice: string;
-            /**
-             * device
-             * @default
-             */
-            device: string;
-            /** id of an event */
-            id: string;
+            struck: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "struck";
-            /** mishap */
-            mishap: string;
-            /**
-             * number of an event
-             * @default 0
-             */
-            number: number;
-            /**
-             * events seen
-             * @default 0
-             */
-            seen: number;
-            /**
-             * step
-             * @default
-             */
-            step_id: string;
         };
         /**
          * Summary
@@ -11262,6 +11403,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryState"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    explain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Struck"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Explanation"];
                 };
             };
             /** @description Not Found */

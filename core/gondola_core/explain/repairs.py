@@ -1,0 +1,92 @@
+"""What can be done about a fault, sized to it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import pi
+
+from ..cure.cup import stand_cup
+from ..errors import GondolaError
+from ..words import Words, words
+from .case import Case
+from .fault import Fault
+
+OVER = 1.3
+"""What is drilled out and refilled over the fault itself. Source: assumed"""
+LEAST_CUP_G, DRILL_MM = 5.0, 2.0
+"""Of the least cup that is mixed, and of the thinnest drill. Source: assumed"""
+POLISH_MIN_CM2 = 0.8
+"""Minutes to polish a square centimetre through its grits. Source: assumed"""
+COAT_MM = 0.5
+"""Of a coat that hides scratches and prints. Source: assumed"""
+USUAL_MM: dict[str, float] = {"bubbles": 2.0, "void": 10.0, "flecks": 2.0, "dust": 2.0}
+"""Size of a fault that was not measured. Source: assumed"""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Repair:
+    """One thing that can be done: resin it takes, how warm that gets in its cup, and how long it takes one's hands."""
+
+    fault: str
+    words: Words
+    volume_ml: float | None
+    mass_g: float | None
+    peak_c: float | None
+    minutes: float | None
+
+
+def repairs_for(case: Case, fault: Fault) -> list[Repair]:
+    """Ways to mend or hide a fault; empty where none is known.
+
+    Source: assumed; the warmth of a cup is own_march
+    """
+    kind = fault.kind
+    if kind in ("bubbles", "void", "flecks", "dust"):
+        return [_refill(case, fault), _hide(fault)]
+    if kind in ("wall_print",):
+        return [_coat(case, fault), _polish(case, fault)]
+    plain = {
+        "crack": "wick", "leak": "top_up", "line": "strip", "soft": "warm_box", "yellow": "light", "too_dark": "lamp",
+        "milky": "warm_box", "sunk_figure": "leave", "moved_figure": "leave", "floated_bed": "leave",
+    }
+    return [Repair(fault=kind, words=words(f"explain.repair_{plain[kind]}"), volume_ml=None, mass_g=None, peak_c=None,
+                   minutes=None)]
+
+
+def _refill(case: Case, fault: Fault) -> Repair:
+    """Drill to it and fill it again: a ball of its size and what is cut beside it."""
+    size = max(DRILL_MM, fault.size_mm or USUAL_MM[fault.kind])
+    volume = max(0.05, OVER * pi / 6 * size**3 / 1000)
+    resin = case.happened.resin_of(case.happened.pours[-1])
+    mass = volume * resin.density_g_ml
+    peak = None
+    if resin.light is None:
+        try:
+            peak = stand_cup(resin, max(LEAST_CUP_G, mass), 22.0, case.happened.brief.room.mean_c, hours=12.0).peak_c
+        except GondolaError:
+            peak = None
+    return Repair(fault=fault.kind, words=words("explain.repair_refill", size=size, volume=volume, mass=mass),
+                  volume_ml=round(volume, 3), mass_g=round(mass, 2), peak_c=peak, minutes=20.0)
+
+
+def _hide(fault: Fault) -> Repair:
+    top = fault.spot is not None and fault.spot.depth_mm < 12
+    return Repair(fault=fault.kind, words=words("explain.repair_hide_top" if top else "explain.repair_hide"),
+                  volume_ml=None, mass_g=None, peak_c=None, minutes=None)
+
+
+def _face_cm2(case: Case) -> float:
+    tank = case.happened.tank
+    return case.was.whole.outer_width_mm * tank.fill_height_mm / 100
+
+
+def _coat(case: Case, fault: Fault) -> Repair:
+    volume = _face_cm2(case) * COAT_MM / 10
+    return Repair(fault=fault.kind, words=words("explain.repair_coat", volume=volume), volume_ml=round(volume, 1),
+                  mass_g=None, peak_c=None, minutes=15.0)
+
+
+def _polish(case: Case, fault: Fault) -> Repair:
+    minutes = _face_cm2(case) * POLISH_MIN_CM2
+    return Repair(fault=fault.kind, words=words("explain.repair_polish", minutes=minutes), volume_ml=None, mass_g=None,
+                  peak_c=None, minutes=round(minutes))
