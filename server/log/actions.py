@@ -21,7 +21,7 @@ from gondola_core.scene import Scene as SceneDocument
 
 from .models import Entry, Photograph
 from .pictures import Picture, read_picture, safe_name
-from .schemas import EntryMoved, EntryState, EntryWrite, FaultFound, FoundEntry, PhotographState, Pin, Place
+from .schemas import EntryMoved, EntryPlace, EntryState, EntryWrite, FaultFound, FoundEntry, PhotographState, Pin
 
 CAMERA_TOLD = "Taken at the moment that the camera wrote."
 CAMERA_SILENT = "The camera wrote no moment: taken as now."
@@ -41,7 +41,7 @@ def state_of(entry: Entry) -> EntryState:
     return EntryState(
         id=entry.pk, kind=entry.kind, at=entry.at, text=entry.text,
         place=None if entry.x_mm is None or entry.depth_mm is None
-        else Place(x_mm=entry.x_mm, depth_mm=entry.depth_mm, behind_mm=entry.behind_mm),
+        else EntryPlace(x_mm=entry.x_mm, depth_mm=entry.depth_mm, behind_mm=entry.behind_mm),
         fault=FaultFound(**entry.body["fault"]) if entry.kind == Entry.Kind.FAULT else None,
         pins=[Pin(**one) for one in entry.body.get("pins", [])],
         photograph=None if photograph is None else PhotographState(
@@ -99,7 +99,7 @@ def _room_for_one(scene: Scene) -> None:
 
 
 def bring_photograph(
-    *, owner: Any, scene: Scene, name: str, content: bytes, place: Place | None = None
+    *, owner: Any, scene: Scene, name: str, content: bytes, place: EntryPlace | None = None
 ) -> tuple[Entry, list[str]]:
     """Keep a photograph; what was done with it is said."""
     picture = read_picture(content)
@@ -107,7 +107,7 @@ def bring_photograph(
 
 
 @transaction.atomic
-def _keep(owner: Any, scene: Scene, name: str, picture: Picture, place: Place | None) -> tuple[Entry, list[str]]:
+def _keep(owner: Any, scene: Scene, name: str, picture: Picture, place: EntryPlace | None) -> tuple[Entry, list[str]]:
     _room_for_one(scene)
     digest = hashlib.sha256(picture.original).hexdigest()
     entry = Entry.objects.create(

@@ -8,13 +8,14 @@ from scenes.actions import own_scene, state_of
 from studio.bodies import read_body
 from studio.said import said
 from studio.schemas import Refusal
+from studio.units import reader_of
 
 from gondola_core.explain.ranking import Explanation
 
-from . import actions, explaining
+from . import actions, explaining, handing
 from .models import Entry
 from .pictures import LARGEST_PHOTOGRAPH
-from .schemas import EntryKind, EntryMoved, EntryState, EntryWrite, FoundEntry, PhotographKept, Place, Struck
+from .schemas import CausesStruck, EntryKind, EntryMoved, EntryPlace, EntryState, EntryWrite, FoundEntry, PhotographKept
 
 router = Router(tags=["log"])
 OF_SCENE = "/scenes/{int:scene_id}"
@@ -50,7 +51,7 @@ def bring(
     """A photograph; its moment from the camera, its place in the world left out, the original kept."""
     scene = own_scene(owner=request.user, scene_id=scene_id)
     content = read_body(request, LARGEST_PHOTOGRAPH, "a photograph")
-    place = None if x_mm is None or depth_mm is None else Place(x_mm=x_mm, depth_mm=depth_mm)
+    place = None if x_mm is None or depth_mm is None else EntryPlace(x_mm=x_mm, depth_mm=depth_mm)
     entry, words = actions.bring_photograph(
         owner=request.user, scene=scene, name=name, content=content, place=place
     )
@@ -113,7 +114,17 @@ def lessons_of_scene(request: HttpRequest, scene_id: int) -> list[FoundEntry]:
 
 
 @router.post(f"{OF_SCENE}/explain", response={200: Explanation, 404: Refusal, 422: Refusal}, operation_id="explain")
-def explain(request: HttpRequest, scene_id: int, payload: Struck) -> HttpResponse:
+def explain(request: HttpRequest, scene_id: int, payload: CausesStruck) -> HttpResponse:
     """Causes of the marked faults, by re-running what happened with and without each."""
     scene = own_scene(owner=request.user, scene_id=scene_id)
     return said(request, explaining.explained(owner=request.user, scene=scene, struck=payload.struck))
+
+
+@router.get(f"{OF_SCENE}/story.zip", response={404: Refusal}, operation_id="story_folder")
+def folder(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """The story as a folder of one page and its pictures, to hand on."""
+    scene = own_scene(owner=request.user, scene_id=scene_id)
+    content = handing.folder_of(owner=request.user, scene=scene, units=reader_of(request))
+    answer = HttpResponse(content, content_type="application/zip")
+    answer["Content-Disposition"] = 'attachment; filename="story.zip"'
+    return answer

@@ -16,7 +16,7 @@ PinKind = Literal["resin", "dam", "habit", "colourant", "figure"]
 EntryKind = Literal["note", "photograph", "fault", "lesson"]
 
 
-class Place(Schema):
+class EntryPlace(Schema):
     """Where in the piece: from its left wall, below its fill line, behind its glass."""
 
     x_mm: Mm
@@ -45,7 +45,7 @@ class EntryWrite(Schema):
     kind: Literal["note", "fault", "lesson"]
     text: Text = ""
     at: datetime | None = None
-    place: Place | None = None
+    place: EntryPlace | None = None
     fault: FaultFound | None = None
     pins: Annotated[list[Pin], Field(max_length=12)] = []
 
@@ -55,7 +55,7 @@ class EntryMoved(Schema):
 
     text: Text | None = None
     at: datetime | None = None
-    place: Place | None = None
+    place: EntryPlace | None = None
     corners: Annotated[list[Annotated[list[float], Field(min_length=2, max_length=2)]],
                        Field(min_length=4, max_length=4)] | None = None
 
@@ -78,7 +78,7 @@ class EntryState(Schema):
     kind: EntryKind
     at: datetime
     text: str
-    place: Place | None
+    place: EntryPlace | None
     fault: FaultFound | None
     pins: list[Pin]
     photograph: PhotographState | None
@@ -99,7 +99,7 @@ class PhotographKept(Schema):
     words: list[str]
 
 
-class Struck(Schema):
+class CausesStruck(Schema):
     """Causes that the person struck out."""
 
     struck: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=20)] = []

@@ -135,7 +135,8 @@ def missed_window(case: Case) -> Weighed:
     said = words("explain.window" if latest > 0 else "explain.window_kept", pour=number, wait=wait, late=abs(latest))
     return Weighed(
         chance=likely(latest / WINDOW_WIDTH_H) if known else UNRECORDED, with_it=wait,
-        without_it=wait - max(latest, 0.0), quantity="hours", speaks=[said] if latest > 0 and known else [], against=[said] if latest <= 0 else [],
+        without_it=wait - max(latest, 0.0), quantity="hours", speaks=[said] if latest > 0 and known else [],
+        against=[said] if latest <= 0 else [],
         open=[] if known else [words("explain.open_times")],
         next_time=words("explain.window_next", pour=number, closes=wait - latest),
     )

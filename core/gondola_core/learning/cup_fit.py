@@ -54,7 +54,7 @@ class CupSetting(Part):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Told:
+class Factor:
     """One factor: its middle, and between what nine in ten lie."""
 
     middle: float
@@ -63,7 +63,7 @@ class Told:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Curve:
+class LogCurve:
     """A log in its bins, as it was fitted, and as the row alone would have it."""
 
     at_h: list[float]
@@ -84,9 +84,9 @@ class LogFit:
     """
 
     state: State
-    rate: Told
-    heat: Told
-    early: Told
+    rate: Factor
+    heat: Factor
+    early: Factor
     mean: list[float]
     covariance: list[list[float]]
     misfit: float
@@ -95,7 +95,7 @@ class LogFit:
     peak_at_h: float
     merges: bool
     words: list[Words]
-    curve: Curve
+    curve: LogCurve
 
     @property
     def belief(self) -> Belief:
@@ -185,10 +185,10 @@ def _searched(model: CupModel, seen: Whitened, prior: Prior, held: Belief) -> tu
     return chosen, chosen is not found[0]
 
 
-def _factor(belief: Belief, way: Array) -> Told:
+def _factor(belief: Belief, way: Array) -> Factor:
     """A factor, or a product of them, and nine in ten of it."""
     middle, sd = float(way @ belief.mean), float(np.sqrt(way @ belief.covariance @ way))
-    return Told(
+    return Factor(
         middle=round(float(np.exp(middle)), 3), low=round(float(np.exp(middle - COVERS * sd)), 3),
         high=round(float(np.exp(middle + COVERS * sd)), 3),
     )
@@ -211,7 +211,7 @@ def _told(
         distance=round(distance, 2), peak_c=round(float(seen.values[peak]), 1), peak_at_h=round(peak_at_h, 2),
         merges=state in ("told", "rate_only", "together", "little"),
         words=_words(state, rate, heat, own, seen, passed, log, setting),
-        curve=Curve(
+        curve=LogCurve(
             at_h=(seen.at / HOUR).round(3).tolist(), measured_c=seen.values.round(2).tolist(),
             fitted_c=fits[0].round(2).tolist(), row_c=fits[1].round(2).tolist(),
         ),
@@ -232,7 +232,7 @@ def _state(own: Belief, held: Belief, found: Fit, distance: float, passed: bool)
 
 
 def _words(
-    state: State, rate: Told, heat: Told, own: Belief, seen: Binned, passed: bool, log: TemperatureLog,
+    state: State, rate: Factor, heat: Factor, own: Belief, seen: Binned, passed: bool, log: TemperatureLog,
     setting: CupSetting,
 ) -> list[Words]:
     """What it means, the reason where little is told, and what to do next."""
@@ -253,7 +253,7 @@ def _words(
     return [*said, words("learning.next_mix")]
 
 
-def _said(told: Told, more: str, less: str) -> Words:
+def _said(told: Factor, more: str, less: str) -> Words:
     """"quicker than its row by 9 % (2 to 15)"; "as its row" where nought lies well inside."""
     low, middle, high = (100 * (one - 1) for one in (told.low, told.middle, told.high))
     if abs(middle) < 1.5:
@@ -279,14 +279,14 @@ def told_of_pour(own: Belief, held: Belief, found: Fit, seen: Binned, fits: Arra
         peak_c=round(float(seen.values[peak]), 1) if heard else 0.0, peak_at_h=round(peak_at_h, 2),
         merges=state in ("told", "rate_only", "together", "little"),
         words=_pour_words(state, rate, heat, own, passed),
-        curve=Curve(
+        curve=LogCurve(
             at_h=(seen.at / HOUR).round(3).tolist(), measured_c=seen.values.round(2).tolist(),
             fitted_c=fits[0].round(2).tolist(), row_c=fits[1].round(2).tolist(),
         ),
     )
 
 
-def _pour_words(state: State, rate: Told, heat: Told, own: Belief, passed: bool) -> list[Words]:
+def _pour_words(state: State, rate: Factor, heat: Factor, own: Belief, passed: bool) -> list[Words]:
     if state in ("shape", "place", "refused"):
         return _unfit(state, heat, own)
     said = words("learning.factors", rate=_said(rate, "quicker", "slower"), heat=_said(heat, "hotter", "cooler"))
@@ -295,7 +295,7 @@ def _pour_words(state: State, rate: Told, heat: Told, own: Belief, passed: bool)
     return [said, words("learning.next_mix")] if passed else [said, words("learning.still_setting")]
 
 
-def _unfit(state: State, heat: Told, own: Belief) -> list[Words]:
+def _unfit(state: State, heat: Factor, own: Belief) -> list[Words]:
     """What does not fit: the shape of the curve, the pace, or the heat."""
     if state == "shape":
         return [words("learning.shape")]

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import io
+import re
 import struct
 import tempfile
+import zipfile
 import zlib
 from pathlib import Path
 
@@ -15,6 +17,7 @@ from PIL import Image
 from scenes.actions import create_scene
 
 from gondola_core.samples import SAMPLES, quarry_pool
+from gondola_core.scene import read_scene
 from log.models import Entry, Photograph
 
 
@@ -214,3 +217,21 @@ class Explaining(LogCase):
         self.assertNotEqual(again["candidates"][0]["id"], "unsealed_bed")
         self.client.force_login(User.objects.create_user("other"))
         self.assertEqual(self.post(f"/scenes/{self.scene.pk}/explain").status_code, 404)
+
+
+class HandedOn(LogCase):
+    def test_a_folder_without_network_and_script(self):
+        self.enter("<script>alert(1)</script> & more")
+        self.enter("", "fault", fault={"kind": "void", "size_mm": 9}, place={"x_mm": 20, "depth_mm": 30})
+        self.bring(picture())
+        answer = self.client.get(f"/api/scenes/{self.scene.pk}/story.zip")
+        folder = zipfile.ZipFile(io.BytesIO(answer.content))
+        names = folder.namelist()
+        page = folder.read("story/index.html").decode()
+        self.assertNotIn("<script", page)
+        self.assertNotRegex(page, r"(src|href)=\"(https?:)?//")
+        self.assertIn("&lt;script&gt;", page)
+        for shown in re.findall(r'src="([^"]+)"', page):
+            self.assertIn(f"story/{shown}", names)
+        self.assertIn("a void, 9 mm", page)
+        self.assertEqual(read_scene(folder.read("story/scene.json")), quarry_pool())

@@ -1789,6 +1789,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/story.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Folder
+         * @description The story as a folder of one page and its pictures, to hand on.
+         */
+        get: operations["story_folder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/undo": {
         parameters: {
             query?: never;
@@ -2830,6 +2850,17 @@ export interface components {
             without: string;
         };
         /**
+         * CausesStruck
+         * @description Causes that the person struck out.
+         */
+        CausesStruck: {
+            /**
+             * Struck
+             * @default []
+             */
+            struck: string[];
+        };
+        /**
          * Chamfered
          * @description A box whose corners are cut off straight.
          */
@@ -3247,20 +3278,6 @@ export interface components {
             tack_opens: components["schemas"]["CureSpan"] | null;
         };
         /**
-         * Curve
-         * @description A log in its bins, as it was fitted, and as the row alone would have it.
-         */
-        Curve: {
-            /** At H */
-            at_h: number[];
-            /** Fitted C */
-            fitted_c: number[];
-            /** Measured C */
-            measured_c: number[];
-            /** Row C */
-            row_c: number[];
-        };
-        /**
          * CutList
          * @description Panels and base; `strip_mm` cuts all walls from one strip of their height.
          */
@@ -3659,9 +3676,21 @@ export interface components {
             at?: string | null;
             /** Corners */
             corners?: number[][] | null;
-            place?: components["schemas"]["Place"] | null;
+            place?: components["schemas"]["EntryPlace"] | null;
             /** Text */
             text?: string | null;
+        };
+        /**
+         * EntryPlace
+         * @description Where in the piece: from its left wall, below its fill line, behind its glass.
+         */
+        EntryPlace: {
+            /** Behind Mm */
+            behind_mm?: number | null;
+            /** Depth Mm */
+            depth_mm: number;
+            /** X Mm */
+            x_mm: number;
         };
         /**
          * EntryState
@@ -3684,7 +3713,7 @@ export interface components {
             photograph: components["schemas"]["PhotographState"] | null;
             /** Pins */
             pins: components["schemas"]["Pin"][];
-            place: components["schemas"]["Place"] | null;
+            place: components["schemas"]["EntryPlace"] | null;
             /** Text */
             text: string;
         };
@@ -3706,7 +3735,7 @@ export interface components {
              * @default []
              */
             pins: components["schemas"]["Pin"][];
-            place?: components["schemas"]["Place"] | null;
+            place?: components["schemas"]["EntryPlace"] | null;
             /**
              * Text
              * @default
@@ -3730,6 +3759,18 @@ export interface components {
             told: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * Factor
+         * @description One factor: its middle, and between what nine in ten lie.
+         */
+        Factor: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
         };
         /**
          * FaultFound
@@ -4182,7 +4223,7 @@ export interface components {
             photograph: components["schemas"]["PhotographState"] | null;
             /** Pins */
             pins: components["schemas"]["Pin"][];
-            place: components["schemas"]["Place"] | null;
+            place: components["schemas"]["EntryPlace"] | null;
             /** Scene Id */
             scene_id: number;
             /** Scene Name */
@@ -4927,6 +4968,20 @@ export interface components {
             gap_mm: number;
         };
         /**
+         * LogCurve
+         * @description A log in its bins, as it was fitted, and as the row alone would have it.
+         */
+        LogCurve: {
+            /** At H */
+            at_h: number[];
+            /** Fitted C */
+            fitted_c: number[];
+            /** Measured C */
+            measured_c: number[];
+            /** Row C */
+            row_c: number[];
+        };
+        /**
          * LogFit
          * @description What a log says of a bottle.
          *
@@ -4939,11 +4994,11 @@ export interface components {
         LogFit: {
             /** Covariance */
             covariance: number[][];
-            curve: components["schemas"]["Curve"];
+            curve: components["schemas"]["LogCurve"];
             /** Distance */
             distance: number;
-            early: components["schemas"]["Told"];
-            heat: components["schemas"]["Told"];
+            early: components["schemas"]["Factor"];
+            heat: components["schemas"]["Factor"];
             /** Mean */
             mean: number[];
             /** Merges */
@@ -4954,7 +5009,7 @@ export interface components {
             peak_at_h: number;
             /** Peak C */
             peak_c: number;
-            rate: components["schemas"]["Told"];
+            rate: components["schemas"]["Factor"];
             /**
              * State
              * @enum {string}
@@ -7626,19 +7681,45 @@ export interface components {
         };
         /**
          * Struck
-         * @description Causes that the person struck out.
+         * @description In a rehearsal: a mishap, and what was done about it.
          */
         Struck: {
             /**
-             * Struck
-             * @default []
+             * moment of an event
+             * Format: date-time
              */
-            struck: string[];
+            at: string;
+            /** choice */
+            choice: string;
+            /**
+             * device
+             * @default
+             */
+            device: string;
+            /** id of an event */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "struck";
+            /** mishap */
+            mishap: string;
+            /**
+             * number of an event
+             * @default 0
+             */
+            number: number;
+            /**
+             * events seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * step
+             * @default
+             */
+            step_id: string;
         };
         /**
          * Summary
@@ -7893,15 +7974,13 @@ export interface components {
         };
         /**
          * Told
-         * @description One factor: its middle, and between what nine in ten lie.
+         * @description Events of a device, in any order; each is taken in once.
          */
         Told: {
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            /** Middle */
-            middle: number;
+            /** Events */
+            events: {
+                [key: string]: unknown;
+            }[];
         };
         /**
          * ToldChoice
@@ -11436,7 +11515,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Struck"];
+                "application/json": components["schemas"]["CausesStruck"];
             };
         };
         responses: {
@@ -11900,6 +11979,28 @@ export interface operations {
         };
     };
     shopping_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    story_folder: {
         parameters: {
             query?: never;
             header?: never;

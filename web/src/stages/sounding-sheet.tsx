@@ -12,7 +12,7 @@ import { useSize } from "../sounding/size";
 import { lengthText } from "../units/display";
 import { HeatLayer, PlacePlot } from "../features/heat";
 import { type ProfileSet, Profiles, PROFILES_WIDTH, ProfileTables } from "../features/profiles";
-import { Bubbles, Gondola, LayerLines, Plan, TankSection } from "../features/section";
+import { Bubbles, Gondola, LayerLines, Marks, Plan, TankSection } from "../features/section";
 import { useReadings } from "../desk/readings";
 import { usePicture } from "../desk/use-outcome";
 
@@ -34,6 +34,8 @@ export interface Shown {
   profiles: ProfileSet;
   movesFigures: boolean;
   offDisplay: boolean;
+  /** entries of the log on the section, and more of them by a press */
+  marks?: boolean;
   /** what stands under the section; null for the bed from above */
   Under: ComponentType | null;
 }
@@ -146,6 +148,7 @@ function Wide({
           <Profiles x={profilesX} set={show.profiles} />
           {heat && !side ? <HeatLayer frame={section} /> : null}
           <LayerLines frame={section} right={profilesX + PROFILES_WIDTH} />
+          {show.marks && !side ? <Marks frame={section} /> : null}
           {plan ? <Plan frame={below} movable={show.movesFigures} /> : null}
           <Gondola width={profilesX + PROFILES_WIDTH} />
         </svg>
@@ -204,6 +207,7 @@ function Narrow({ show, side, heat, words, picture, across_mm, width }: Drawn & 
           {bubbles ? <Bubbles frame={section} side={side} /> : null}
           {heat && !side ? <HeatLayer frame={section} /> : null}
           <LayerLines frame={section} right={width - 6} />
+          {show.marks && !side ? <Marks frame={section} /> : null}
           <Gondola width={width - 6} />
         </svg>
       </DepthContext>

@@ -1,1 +1,4 @@
-export { LogInspector } from "./log-inspector";
+export { Faults } from "./faults";
+export { Lessons, Search } from "./lessons";
+export { Revisions } from "./revisions";
+export { Story } from "./story";

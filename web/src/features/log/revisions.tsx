@@ -8,7 +8,7 @@ import { Word } from "../../ui/pill";
 import { Title } from "../../ui/row";
 
 /** Every revision, to be looked at and brought back. */
-export function LogInspector() {
+export function Revisions() {
   const { work } = useDocument();
   const log = useQuery({
     queryKey: ["revisions", work.id, work.document, work.saving.kind],

@@ -1,0 +1,1 @@
+export { ExplainPart } from "./explain";

@@ -1,0 +1,1 @@
+export { LearnColour, LearnResin } from "./learn";

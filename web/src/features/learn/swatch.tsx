@@ -1,0 +1,180 @@
+import { Box } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+
+import { ask } from "../../api/ask";
+import { api } from "../../api/client";
+import type { BottleWhole } from "../../api/types";
+import { LengthField, NumberField } from "../../desk/fields";
+import { BringFile } from "../../ui/bring-file";
+import { Deed, Pill } from "../../ui/pill";
+import { Problem } from "../../ui/problem";
+import { Choice } from "../../ui/row";
+
+interface PatchTyped {
+  depth_mm: number;
+  dose_drops_per_100g: number;
+  card: "white" | "grey" | "black";
+  srgb: string;
+}
+const FIRST: PatchTyped[] = [5, 12, 25, 40].map((depth_mm) => ({
+  depth_mm,
+  dose_drops_per_100g: 2,
+  card: "white",
+  srgb: "#ffffff",
+}));
+const WIDE = 290;
+
+/** Patches of a colourant, picked in a photograph with white and grey beside them, or typed. */
+export function Swatch({ colourant, heard }: { colourant: string; heard: (whole: BottleWhole) => void }) {
+  const [patches, setPatches] = useState(FIRST);
+  const [cards, setCards] = useState<{ white: string | null; grey: string | null }>({ white: null, grey: null });
+  const [target, setTarget] = useState("0");
+  const body = () => ({
+    colourant_id: colourant,
+    read: { patches, white_srgb: cards.white, grey_srgb: cards.grey, by: "camera" as const },
+  });
+  const fit = useMutation({ mutationFn: () => ask(api.POST("/api/learn/swatch", { body: body() })) });
+  const keep = useMutation({
+    mutationFn: () => ask(api.POST("/api/bottles/swatches", { body: body() })),
+    onSuccess: heard,
+  });
+  const put = (at: number, change: Partial<PatchTyped>) => {
+    setPatches(patches.map((one, index) => (index === at ? { ...one, ...change } : one)));
+    fit.reset();
+  };
+  const take = (srgb: string) => {
+    if (target === "white" || target === "grey") setCards({ ...cards, [target]: srgb });
+    else put(Number(target), { srgb });
+    const order = [...patches.map((_, at) => String(at)), "white", "grey"];
+    setTarget(order[Math.min(order.indexOf(target) + 1, order.length - 1)] ?? "grey");
+  };
+  return (
+    <Box role="group" aria-label="A swatch">
+      <Choice
+        label="next press is"
+        value={target}
+        options={[
+          ...patches.map((one, at) => [String(at), `patch ${at + 1}, ${one.depth_mm} mm`] as const),
+          ["white", "the white card"],
+          ["grey", "the grey card"],
+        ]}
+        take={setTarget}
+      />
+      <Picker take={take} />
+      {patches.map((one, at) => (
+        <Box key={at} borderLeft="14px solid" style={{ borderLeftColor: one.srgb }} paddingLeft="6px" marginTop="4px">
+          <LengthField
+            label={`depth of patch ${at + 1}`}
+            value={one.depth_mm}
+            take={(depth_mm) => {
+              put(at, { depth_mm });
+            }}
+          />
+          <NumberField
+            label="drops per 100 g"
+            value={one.dose_drops_per_100g}
+            take={(dose_drops_per_100g) => {
+              put(at, { dose_drops_per_100g });
+            }}
+          />
+          <Box asChild fontSize="14px">
+            <input
+              aria-label={`Colour of patch ${at + 1}`}
+              value={one.srgb}
+              maxLength={7}
+              size={8}
+              onChange={(event) => {
+                put(at, { srgb: event.target.value });
+              }}
+            />
+          </Box>
+        </Box>
+      ))}
+      <Pill
+        marginTop="2"
+        loading={fit.isPending}
+        onClick={() => {
+          fit.mutate();
+        }}
+      >
+        what does it tell?
+      </Pill>
+      <Problem>{fit.error?.message ?? keep.error?.message}</Problem>
+      {fit.data ? (
+        <Box role="status">
+          {fit.data.words.join(" ")}
+          <Deed
+            marginTop="2"
+            loading={keep.isPending}
+            onClick={() => {
+              keep.mutate();
+            }}
+          >
+            Teach the bottle
+          </Deed>
+        </Box>
+      ) : null}
+    </Box>
+  );
+}
+
+/** A photograph to press colours in: the mean of a few pixels. */
+function Picker({ take }: { take: (srgb: string) => void }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  return (
+    <>
+      <BringFile
+        label="Photograph of the swatch"
+        accept="image/*"
+        take={(file) => {
+          createImageBitmap(file).then(
+            (picture) => {
+              const sheet = canvas.current;
+              if (!sheet) return;
+              sheet.width = WIDE;
+              sheet.height = Math.round((picture.height / picture.width) * WIDE);
+              sheet.getContext("2d", { willReadFrequently: true })?.drawImage(picture, 0, 0, WIDE, sheet.height);
+              setProblem(null);
+            },
+            () => {
+              setProblem("This file is no photograph that can be read: bring a PNG or JPEG.");
+            },
+          );
+        }}
+      >
+        bring a photograph of the patches
+      </BringFile>
+      <canvas
+        ref={canvas}
+        width={0}
+        height={0}
+        aria-label="Photograph of the swatch, to pick from"
+        onClick={(event) => {
+          const box = event.currentTarget.getBoundingClientRect();
+          const data = event.currentTarget
+            .getContext("2d")
+            ?.getImageData(event.clientX - box.left - 3, event.clientY - box.top - 3, 7, 7).data;
+          if (data) take(meanColour(data));
+        }}
+      />
+      <Problem fontSize="14px">{problem}</Problem>
+    </>
+  );
+}
+
+/** The mean colour of some pixels, as a code. */
+export function meanColour(data: ArrayLike<number>): string {
+  const sums = [0, 0, 0];
+  const count = data.length / 4;
+  for (let at = 0; at < data.length; at += 4)
+    for (const part of [0, 1, 2]) sums[part] = (sums[part] ?? 0) + (data[at + part] ?? 0);
+  return `#${sums
+    .map((sum) =>
+      Math.round(sum / count)
+        .toString(16)
+        .padStart(2, "0"),
+    )
+    .join("")}`;
+}
