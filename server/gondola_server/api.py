@@ -5,7 +5,21 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from answers import beginning, beside, checks, dam, edits, evaluating, figures, glance, heat, known, quantities, water
+from answers import (
+    beginning,
+    beside,
+    checks,
+    dam,
+    edits,
+    evaluating,
+    figures,
+    finish,
+    glance,
+    heat,
+    known,
+    quantities,
+    water,
+)
 from bench.api import router as bench
 from bench.devices_api import router as devices
 from bench.mixes_api import router as mixes
@@ -75,7 +89,8 @@ api.add_router("", documents)
 api.add_router("", stock)
 api.add_router("", learning)
 api.add_router("", log)
-for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside):
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside,
+               finish):
     api.add_router("", answer.router)
 
 

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from math import exp, log
+from math import ceil, exp, log
 from typing import Any
 
-from ..scene import Scene
+from ..answers.book import Book
+from ..answers.grades import DRAFT
+from ..answers.heat import RUNAWAY_C, coarse_cells, coarse_heat
+from ..scene import Pour, Scene
+from ..scene.edits import spare_pour_ids
 from ..scene.schedule import room_samples_c
 from ..words import Words, words
 from .case import Case
@@ -20,6 +24,8 @@ COLD_WIDTH_K = 1.0
 """Widths over which a cause becomes likely. Source: assumed"""
 LIFT_WIDTH = 0.1
 TRAPPED_ML = 0.15
+MOST_PARTS, PART_WAIT_H = 60, 7.0
+"""Into how many pours one that was too hot is split to compare, and how far apart. Source: assumed"""
 
 
 def likely(by: float) -> float:
@@ -48,14 +54,40 @@ def overheat(case: Case) -> Weighed:
         case, pours=pours_meant, resins=case.planned.resins if _same_resins(case) else case.happened.resins,
         brief=case.happened.brief.model_copy(update={"room": room}),
     )).pours[worst.number - 1].heat.cure
-    said = words("explain.overheat", pour=worst.number, peak=peak, limit=limit)
+    ran = peak >= RUNAWAY_C
+    said = words("explain.ran_away" if ran else "explain.overheat", pour=worst.number, peak=peak, limit=limit,
+                 over=RUNAWAY_C)
+    cooler = None if meant is None else meant.peak_c
+    if peak > limit and (cooler is None or cooler > limit):
+        cooler = _staged_peak(case)
     hot = peak > limit
     return Weighed(
-        chance=likely((peak - limit) / HOT_MARGIN_K), with_it=peak, without_it=None if meant is None else meant.peak_c,
+        chance=likely((peak - limit) / HOT_MARGIN_K), with_it=peak, without_it=cooler,
         quantity="temperature", speaks=[said] if hot else [], against=[] if hot else [said],
         open=[] if case.room_read else [words("explain.open_room")],
         next_time=words("explain.overheat_next", pour=worst.number),
     )
+
+
+def _staged_peak(case: Case) -> float | None:
+    """Hottest of the piece if each pour had been made in as many as its label asks for, on coarse cells."""
+    scene = case.happened
+    pours: list[Pour] = []
+    ids = iter(spare_pour_ids(scene, MOST_PARTS))
+    below = scene.tank.fill_height_mm
+    for pour in scene.pours:
+        parts = ceil((below - pour.top_depth_mm) / scene.resin_of(pour).most_pour_mm)
+        if len(pours) + parts > MOST_PARTS:
+            return None
+        for at in range(parts):
+            line = round(below - (below - pour.top_depth_mm) * (at + 1) / parts, 2)
+            first = {"top_depth_mm": line if at < parts - 1 else pour.top_depth_mm}
+            later = {} if at == 0 else {"id": next(ids), "wait_h": PART_WAIT_H}
+            pours.append(pour.model_copy(update={**first, **later}))
+        below = pour.top_depth_mm
+    book = Book(_as_meant(case, pours=pours), DRAFT, case.keeper, case.meshes)
+    heat = coarse_heat(book, coarse_cells(book))
+    return max((one.peak_c for one in heat.cures if one is not None), default=None)
 
 
 def _same_resins(case: Case) -> bool:
@@ -185,8 +217,8 @@ def floated_figure(case: Case) -> Weighed:
 def over_tint(case: Case) -> Weighed:
     """More colour went in than was meant."""
     worst, number = 0.0, 1
-    for at, (pour, said) in enumerate(zip(case.happened.pours, case.planned.pours, strict=True), start=1):
-        doses = {one.colourant_id: one.dose_drops_per_100g for one in said.doses}
+    for at, (pour, plan) in enumerate(zip(case.happened.pours, case.planned.pours, strict=True), start=1):
+        doses = {one.colourant_id: one.dose_drops_per_100g for one in plan.doses}
         for dose in pour.doses:
             factor = dose.dose_drops_per_100g / max(doses.get(dose.colourant_id, 0.0), 1e-6)
             if factor > worst:

@@ -154,7 +154,7 @@ def _words(ranked: Sequence[str], shares: dict[str, float], told: bool) -> Words
         return words("explain.cannot_tell", names=likeliest)
     second = next(one for one in ranked[1:])
     which = "explain.most_likely" if shares[second] < 0.1 else "explain.likely_or"
-    return words(which, name=words(f"explain.name_{first}"), share=100 * shares[first],
+    return words(which, name=words(f"explain.name_{first}"), share=min(99.0, 100 * shares[first]),
                  other=words(f"explain.name_{second}"))
 
 

@@ -18,6 +18,7 @@ from scenes.actions import create_scene
 
 from gondola_core.samples import SAMPLES, quarry_pool
 from gondola_core.scene import read_scene
+from log.made_up import bring_history
 from log.models import Entry, Photograph
 
 
@@ -235,3 +236,18 @@ class HandedOn(LogCase):
             self.assertIn(f"story/{shown}", names)
         self.assertIn("a void, 9 mm", page)
         self.assertEqual(read_scene(folder.read("story/scene.json")), quarry_pool())
+
+
+class MadeUp(LogCase):
+    def test_the_ferry_comes_with_its_history_and_its_reason(self):
+        scene = create_scene(owner=self.owner, document=SAMPLES["ferry-landing"]())
+        for _ in range(2):
+            bring_history(owner=self.owner, scene=scene)
+        self.assertEqual(scene.runs.count(), 1)
+        kinds = [one["kind"] for one in self.client.get(f"/api/scenes/{scene.pk}/entries").json()]
+        self.assertEqual(kinds.count("fault"), 3)
+        self.assertEqual(kinds.count("photograph"), 1)
+        told = self.post(f"/scenes/{scene.pk}/explain").json()
+        self.assertEqual(told["candidates"][0]["id"], "overheat")
+        self.assertIn("Pour 2", told["candidates"][0]["speaks"][0])
+        self.assertLess(told["candidates"][0]["without_it"], 60)

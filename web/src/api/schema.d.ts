@@ -532,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish
+         * @description Letting go, faces by both schools, the top, cavities, and all of it as steps.
+         */
+        post: operations["finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/heat/cup": {
         parameters: {
             query?: never;
@@ -2020,6 +2040,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strips/dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Dxf */
+        post: operations["strips_dxf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strips/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pdf */
+        post: operations["strips_pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strips/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Svg */
+        post: operations["strips_svg"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/usual": {
         parameters: {
             query?: never;
@@ -2859,6 +2930,20 @@ export interface components {
              * @default []
              */
             struck: string[];
+        };
+        /**
+         * CavityFit
+         * @description The gap that is left around a figure.
+         */
+        CavityFit: {
+            /** Figure Id */
+            figure_id: string;
+            /** Fits */
+            fits: boolean;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Words */
+            words: string;
         };
         /**
          * Chamfered
@@ -3761,6 +3846,29 @@ export interface components {
             words: string;
         };
         /**
+         * FaceSchools
+         * @description Both ways of finishing faces of so much area.
+         *
+         *     from_grit   that takes the print of the wall away
+         *     rungs       of sanding up to the wished grit
+         */
+        FaceSchools: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Coat Min */
+            coat_min: number;
+            /** Coat Ml */
+            coat_ml: number;
+            /** Coat Waits H */
+            coat_waits_h: number;
+            /** From Grit */
+            from_grit: number;
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Sanding Min */
+            sanding_min: number;
+        };
+        /**
          * Factor
          * @description One factor: its middle, and between what nine in ten lie.
          */
@@ -4085,6 +4193,48 @@ export interface components {
              * @default 3000
              */
             sand_to_grit: number;
+        };
+        /**
+         * FinishStep
+         * @description One thing to do after the last pour; at_h from the first pour, None where that is not told.
+         */
+        FinishStep: {
+            /** At H */
+            at_h: number | null;
+            /** Caution */
+            caution: string | null;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number | null;
+            /** Title */
+            title: string;
+            /** Under */
+            under: string;
+        };
+        /**
+         * Finishing
+         * @description All of it. lip_mm: how high the resin stands at the walls.
+         */
+        Finishing: {
+            /** Demould At */
+            demould_at: string | null;
+            /** Demould H */
+            demould_h: number | null;
+            faces: components["schemas"]["FaceSchools"];
+            /** Fits */
+            fits: components["schemas"]["CavityFit"][];
+            /** Full Cure D */
+            full_cure_d: number | null;
+            /** Lip Mm */
+            lip_mm: number;
+            /** Lip Mm Long */
+            lip_mm_long: number;
+            /** Releases */
+            releases: components["schemas"]["Release"][];
+            /** Steps */
+            steps: components["schemas"]["FinishStep"][];
+            top: components["schemas"]["TopWork"];
         };
         /**
          * Fish
@@ -6486,6 +6636,20 @@ export interface components {
             sides_count: number;
         };
         /**
+         * Release
+         * @description One thing to do to the dam, in order; `force_n` of a face that is peeled off from its edge.
+         */
+        Release: {
+            /** Caution */
+            caution: string | null;
+            /** Force N */
+            force_n: number | null;
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Remedy
          * @description Something to try with one click: an edit, and the digest of the document that it was made from.
          */
@@ -6957,6 +7121,18 @@ export interface components {
             steps: components["schemas"]["BenchStep"][];
             /** Zone */
             zone: string;
+        };
+        /**
+         * Rung
+         * @description One grit of the ladder.
+         */
+        Rung: {
+            /** Grit */
+            grit: number;
+            /** Minutes */
+            minutes: number;
+            /** Sheets */
+            sheets: number;
         };
         /**
          * ScaleTrue
@@ -8041,6 +8217,28 @@ export interface components {
             volume_ml: number;
             /** Words */
             words: string;
+        };
+        /**
+         * TopWork
+         * @description Ripples and white water over a top.
+         */
+        TopWork: {
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Clear H */
+            clear_h: number;
+            /** Open Min */
+            open_min: number;
+            /** Patch Cm2 */
+            patch_cm2: number;
+            /** Patches Count */
+            patches_count: number;
+            /** Ripple Ml */
+            ripple_ml: number;
+            /** White Clear H */
+            white_clear_h: number;
+            /** White Ml */
+            white_ml: number;
         };
         /**
          * TradeWord
@@ -9533,6 +9731,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finishing"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12455,6 +12686,72 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Refusal"];
                 };
+            };
+        };
+    };
+    strips_dxf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    strips_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    strips_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -69,3 +69,4 @@ export type FoundEntry = Schemas["FoundEntry"];
 export type FaultKind = Schemas["FaultFound"]["kind"];
 export type Explanation = Schemas["Explanation"];
 export type Candidate = Schemas["Candidate"];
+export type Finishing = Schemas["Finishing"];

@@ -120,9 +120,13 @@ function OneCause({
   );
 }
 
+/** Above this a march cannot tell how hot it gets. */
+const RUNAWAY_C = 100;
+
 /** A number with its unit. */
 function told(value: number, quantity: string, units: Units): string {
-  if (quantity === "temperature") return temperatureText(value, units);
+  if (quantity === "temperature")
+    return value > RUNAWAY_C ? `over ${temperatureText(RUNAWAY_C, units)}` : temperatureText(value, units);
   if (quantity === "volume") return volumeText(value, units);
   if (quantity === "force") return forceText(value, units);
   if (quantity === "percent") return `${(100 * value).toFixed(0)} %`;

@@ -4,7 +4,7 @@ import { line } from "d3-shape";
 import type { LogFit, Units } from "../../api/types";
 import { temperatureFigure, temperatureUnit } from "../../units/display";
 
-const [WIDE, HIGH, LEFT, SOLE] = [300, 150, 30, 20];
+const [WIDE, HIGH, LEFT, SOLE] = [212, 140, 28, 20];
 
 /** A log as it was read, as it was fitted, and as the row alone would have it. */
 export function Curve({ fit, units }: { fit: LogFit; units: Units }) {

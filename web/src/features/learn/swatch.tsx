@@ -23,7 +23,7 @@ const FIRST: PatchTyped[] = [5, 12, 25, 40].map((depth_mm) => ({
   card: "white",
   srgb: "#ffffff",
 }));
-const WIDE = 290;
+const WIDE = 216;
 
 /** Patches of a colourant, picked in a photograph with white and grey beside them, or typed. */
 export function Swatch({ colourant, heard }: { colourant: string; heard: (whole: BottleWhole) => void }) {
