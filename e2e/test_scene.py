@@ -54,6 +54,7 @@ class GoingBack(BrowserCase):
         self.page.get_by_role("button", name="redo").click()
         expect(field).to_have_value("28 h")
         self.go("Log")
+        self.part("revisions")
         self.page.get_by_role("button", name="Bring revision 3 back").click()
         self.go("Pours")
         expect(field).to_have_value("30 h")
@@ -62,6 +63,7 @@ class GoingBack(BrowserCase):
 class Files(BrowserCase):
     def test_exported_scene_gives_the_command_the_same_numbers_as_the_page(self):
         self.go("Log")
+        self.part("revisions")
         with self.page.expect_download() as download:
             self.page.get_by_role("link", name="Scene file").click()
         with tempfile.TemporaryDirectory() as folder:
@@ -106,8 +108,8 @@ class EveryStage(BrowserCase):
         self.page.evaluate(AXE.read_text())
         for stage, title in (
             ("Tank", "Tank"), ("Bed", "Hands on the bed"), ("Figures", "tipping wagon"),
-            ("Water", "Pour 2"), ("Pours", "Pour"), ("Bench", "Bench"), ("Finish", "Finish"),
-            ("Log", "Revisions"),
+            ("Water", "Pour 2"), ("Pours", "Pour"), ("Bench", "Bench"), ("Finish", "After the last pour"),
+            ("Log", "The story"),
         ):
             with self.subTest(stage):
                 self.go(stage)

@@ -33,9 +33,9 @@ def bring_history(*, owner: Any, scene: Scene, today: datetime | None = None) ->
         ended_at=first + timedelta(days=6),
     )
     events = read_events(ferry_events(document, first))
+    numbered = [one.model_copy(update={"number": at}) for at, one in enumerate(events, start=1)]
     RunEvent.objects.bulk_create([
-        RunEvent(run=run, number=at, event_id=one.id, body=one.model_copy(update={"number": at}).model_dump(mode="json"))
-        for at, one in enumerate(events, start=1)
+        RunEvent(run=run, number=one.number, event_id=one.id, body=one.model_dump(mode="json")) for one in numbered
     ])
     for one in TOLD:
         place = None if one.x_mm is None or one.depth_mm is None else EntryPlace(x_mm=one.x_mm, depth_mm=one.depth_mm)

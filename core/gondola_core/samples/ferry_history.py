@@ -19,7 +19,7 @@ from ..views.picture import picture
 MASS_A_G = 400.0
 WARM = ((0.2, 24.5), (0.5, 31.0), (0.8, 47.0), (1.0, 78.0), (1.2, 121.0), (1.6, 134.0), (2.5, 118.0), (5.0, 74.0))
 """What a thermometer in pour 2 read: hours from the pour, degrees C."""
-WIDE_PX = 1000
+WIDE_PX, BUBBLES = 1000, 90
 YELLOW = np.array([1.02, 0.93, 0.62])
 CRACK = ((0.22, 0.44), (0.30, 0.47), (0.36, 0.43), (0.44, 0.50), (0.52, 0.47), (0.61, 0.53))
 """Places as shares of the picture."""
@@ -77,8 +77,8 @@ def ferry_events(scene: Scene, first: datetime) -> list[dict[str, Any]]:
         tell(start - 0.25, "met", pour_id=pour.id, cup=1)
         tell(start, "pouring", pour_id=pour.id)
         tell(start + 0.15, "poured", pour_id=pour.id)
-    for hours, warm in WARM:
-        tell(starts[1] + hours, "measured", what="resin", pour_id=scene.pours[1].id, measured_c=warm)
+    for after, warm in WARM:
+        tell(starts[1] + after, "measured", what="resin", pour_id=scene.pours[1].id, measured_c=warm)
     for below, start in zip(scene.pours, starts[1:], strict=False):
         tell(start - 1.0, "abraded", pour_id=below.id)
     tell(starts[-1] + 26.0, "demoulded")
@@ -98,7 +98,8 @@ def ferry_photograph(scene: Scene, keeper: Keeper) -> bytes:
     pen.line(line, fill=(250, 250, 245, 190), width=3)
     pen.line([(x + 2, y + 3) for x, y in line], fill=(40, 50, 55, 150), width=2)
     draw = np.random.default_rng(8)
-    for x, y, size in zip(draw.normal(0.62, 0.07, 90), draw.normal(0.52, 0.06, 90), draw.uniform(1, 5, 90), strict=True):
+    places = draw.normal((0.62, 0.52), (0.07, 0.06), (BUBBLES, 2))
+    for (x, y), size in zip(places, draw.uniform(1, 5, BUBBLES), strict=True):
         box = (x * columns - size, y * rows - size, x * columns + size, y * rows + size)
         pen.ellipse(box, outline=(255, 255, 255, 170), fill=(255, 255, 255, 60))
     out = io.BytesIO()

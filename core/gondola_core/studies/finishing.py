@@ -17,6 +17,8 @@ from ..scene import Scene
 from ..shape import Meshes
 from ..words import Words, words
 
+TITLES = {"joint": "joints", "warm": "warm", "faces": "faces", "break": "break"}
+"""Of the steps by which a dam lets go."""
 LINE_MM = 0.6
 """Depth of lines that are carved into the top. Source: assumed"""
 
@@ -94,7 +96,10 @@ def _steps(
         )
 
     found = [
-        FinishStep(id=one.id, title=words("finish.off"), under=one.words, caution=one.caution, at_h=out, minutes=None)
+        FinishStep(
+            id=one.id, title=words(f"finish.{TITLES[one.id.split('_')[0]]}_off"), under=one.words,
+            caution=one.caution, at_h=out, minutes=None,
+        )
         for one in releases
     ]
     if not scene.tank.walls_stay:

@@ -5,6 +5,7 @@ import { describe, expect, it, vi } from "vitest";
 
 import { BedToolsContext, useBedToolsState } from "../features/bed";
 import { lay, OUTCOME, part, SCENE, serve, SHELF } from "../testing/desk";
+import { FINISH } from "../testing/loop";
 import { Middle } from "./middle";
 import { STAGES, stageOf, stageWord } from "../stages";
 
@@ -13,6 +14,8 @@ function Tools({ children }: { children: ReactNode }) {
 }
 
 const ANSWERS = {
+  "POST /api/finish": FINISH,
+  "GET /api/scenes/7/entries": [],
   "GET /api/library": SHELF,
   "POST /api/cut-list/sheets": [],
   "GET /api/scenes/7/revisions": [
@@ -89,19 +92,21 @@ describe("bench, finish and log", () => {
   });
   it("finish takes the grit and says when the dam comes off", async () => {
     const { keep } = inspector("finish");
+    expect(await screen.findByText(/dam off .*Mar/)).toBeInTheDocument();
+    await part("faces");
     const field = screen.getByLabelText("sand up to grit");
     await userEvent.clear(field);
     await userEvent.type(field, "2000{Enter}");
     await waitFor(() => {
       expect(keep.mock.calls[0]?.[0].finish.sand_to_grit).toBe(2000);
     });
-    expect(screen.getByText("dam off").nextElementSibling).toHaveTextContent(/Mar/);
   });
   it("the log brings a revision back", async () => {
     const step = vi.fn();
     const { Inspector } = stageOf("log");
     serve(ANSWERS);
     lay(<Inspector />, { document: { work: { id: 7, document: SCENE, saving: { kind: "saved" }, step } as never } });
+    await part("revisions");
     await userEvent.click(await screen.findByRole("button", { name: "Bring revision 1 back" }));
     expect(step).toHaveBeenCalledWith("restore", 1);
   });

@@ -87,7 +87,7 @@ function OneCause({
           show(!shown);
         }}
       >
-        {cause.name}, {(100 * cause.probability).toFixed(0)} in 100
+        {cause.name}, {Math.min(99, Math.round(100 * cause.probability))} in 100
       </Word>
       {shown ? (
         <Box paddingLeft="10px">

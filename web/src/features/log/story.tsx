@@ -9,6 +9,7 @@ import { Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Title } from "../../ui/row";
 import { lengthText, whenText } from "../../units/display";
+import { Over } from "./over";
 
 /** What was seen and said of the piece, in the order in which it happened; notes and photographs come in here. */
 export function Story() {
@@ -94,14 +95,7 @@ function OneEntry({ entry, takeBack }: { entry: EntryState; takeBack: () => void
         {whenText(entry.at.slice(0, 16))}
         {entry.place ? `, ${lengthText(entry.place.depth_mm, units)} deep` : ""}
       </Box>
-      {entry.photograph ? (
-        <img
-          src={`/api/entries/${entry.id}/small`}
-          alt={entry.text || entry.photograph.name}
-          loading="lazy"
-          style={{ maxWidth: "100%", maxHeight: 220 }}
-        />
-      ) : null}
+      {entry.photograph ? <Over entry={entry} /> : null}
       <Box>
         {entry.fault ? (
           <Box as="span" color="caution" fontWeight={700}>

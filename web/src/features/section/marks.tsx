@@ -22,6 +22,7 @@ export function Marks({ frame }: { frame: Frame }) {
         height={frame.fill_mm * scale}
         fill="transparent"
         style={{ cursor: "crosshair" }}
+        role="img"
         aria-label="Press where it is"
         onClick={(event) => {
           press(at(event));
@@ -50,7 +51,13 @@ export function Marks({ frame }: { frame: Frame }) {
               stroke={entry.fault ? "var(--caution)" : "var(--depth)"}
               strokeWidth={1.8}
             />
-            <Label x={x + radius + 4} y={y + 4} fontSize={13} fill={entry.fault ? "var(--caution)" : "var(--depth)"}>
+            <Label
+              x={x}
+              y={y - radius - 4}
+              textAnchor="middle"
+              fontSize={13}
+              fill={entry.fault ? "var(--caution)" : "var(--depth)"}
+            >
               {word}
             </Label>
           </g>
