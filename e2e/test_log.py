@@ -80,7 +80,8 @@ class Loop(BrowserCase):
         self.scene = create_scene(owner=demo_owner(), document=quarry_pool())
         other = self.open("log")
         self.part("lessons", other)
-        expect(other.get_by_text("Seal the bed the day before.")).to_be_visible()
+        expect(other.get_by_text("Seal the bed the day before.").last).to_be_visible()
+        expect(other.get_by_text("1 lesson from other pieces")).to_be_visible()
 
     def test_a_mistaken_log_is_taken_back_and_the_row_is_as_it_was(self) -> None:
         row = library_of(owner=demo_owner()).resins["deep"]

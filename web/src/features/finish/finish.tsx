@@ -13,6 +13,7 @@ import { Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Row, Tick, Title } from "../../ui/row";
 import { areaText, lengthText, volumeText, whenText } from "../../units/display";
+import { DamOff } from "./dam-off";
 import { Strips } from "./strips";
 
 /** What follows the last pour: the steps, the faces by both schools, and the top. */
@@ -74,6 +75,7 @@ function Steps({ finish }: { finish: Finishing }) {
           </Box>
         ))}
       </Box>
+      <DamOff />
       {finish.fits.map((fit) => (
         <Box key={fit.figure_id} color={fit.fits ? "ink" : "caution"} marginTop="2">
           {fit.words}

@@ -10,6 +10,7 @@ import { Deed, Pill } from "../../ui/pill";
 import { Title } from "../../ui/row";
 import { temperatureText, whenText } from "../../units/display";
 import { Problem } from "../../ui/problem";
+import { LearntBefore } from "./lessons";
 
 const GRADES = ["stop", "watch", "note"] as const;
 
@@ -38,6 +39,7 @@ export function Flags() {
           <Told flags={notes} />
         </details>
       ) : null}
+      <LearntBefore />
     </Box>
   );
 }
