@@ -17,6 +17,9 @@ from pathlib import Path
 from playwright.sync_api import Page, expect, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT / "benchmarks"))
+from looping import cup_text  # noqa: E402
+
 PICTURES = ROOT / "docs" / "screenshots"
 FERRY, WAGON = 1, 3
 """The demo scenes, in the order in which they are made."""
@@ -54,13 +57,6 @@ def part(page: Page, word: str) -> None:
     page.get_by_role("group", name=re.compile("^Parts of")).get_by_role("button", name=word, exact=True).click()
 
 
-def tried(page: Page) -> None:
-    page.get_by_role("button", name="Try: two pours of 26 mm").first.click()
-    row = page.get_by_role("group", name="Tried").get_by_role("row", name="hottest")
-    expect(row).not_to_contain_text("...", timeout=30_000)
-    page.wait_for_timeout(1200)
-
-
 def heat(page: Page) -> None:
     page.get_by_role("button", name="heat", exact=True).click()
     picture = page.get_by_role("img", name=re.compile("^Heat "))
@@ -82,14 +78,6 @@ def beside(page: Page) -> None:
     expect(told.get_by_role("listitem").first).to_be_visible(timeout=60_000)
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(2000)
-
-
-def wished(page: Page) -> None:
-    part(page, "wish")
-    page.get_by_label("wish", exact=True).select_option("scale_true")
-    page.get_by_role("button", name="Find the doses").click()
-    expect(page.get_by_role("group", name="Tried")).to_be_visible(timeout=30_000)
-    page.wait_for_timeout(1500)
 
 
 def painted(page: Page) -> None:
@@ -131,11 +119,12 @@ def main() -> None:
 
 def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     views = [
-        ("pours", WAGON, "pours", None), ("remedy-tried", WAGON, "pours", tried), ("heat", WAGON, "pours", heat),
+        ("pours", WAGON, "pours", None), ("heat", WAGON, "pours", heat),
         ("plans", WAGON, "pours", beside), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
         ("figures", WAGON, "figures", None), ("round", FERRY, "figures", all_round),
-        ("water", WAGON, "water", None), ("water-wished", WAGON, "water", wished),
+        ("water", WAGON, "water", None),
         ("paint", WAGON, "water", painted), ("bench", WAGON, "bench", None),
+        ("finish", WAGON, "finish", None), ("log", FERRY, "log", why), ("bottle", WAGON, "log", bottle),
     ]
     for name, number, stage, act in views:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
@@ -153,7 +142,6 @@ def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     page.close()
     shoot_first_hour(browser, address)
     shoot_pour_day(browser, address)
-    shoot_in_inches(browser, address)
 
 
 def on_to(page: Page, title: str) -> None:
@@ -221,15 +209,25 @@ def shoot_first_hour(browser, address: str) -> None:  # type: ignore[no-untyped-
     phone.close()
 
 
-def shoot_in_inches(browser, address: str) -> None:  # type: ignore[no-untyped-def]
-    """Last, because the units are kept with the scene."""
-    page = browser.new_page(viewport={"width": 1280, "height": 800})
-    page.goto(f"{address}/scenes/{WAGON}/pours")
-    drawn(page)
-    page.get_by_role("button", name=re.compile("change to inches")).click()
-    page.wait_for_timeout(2500)
-    page.screenshot(path=PICTURES / "pours-inches.png")
-    page.close()
+def why(page: Page) -> None:
+    part(page, "why")
+    expect(page.get_by_text(re.compile("For it: "))).to_be_visible(timeout=30_000)
+    page.wait_for_timeout(800)
+
+
+def bottle(page: Page) -> None:
+    """A cup of 300 g teaches the bottle; it is opened to its curve."""
+    part(page, "resin")
+    field = page.get_by_label("in the cup", exact=True)
+    field.fill("300 g")
+    field.press("Enter")
+    log = {"name": "cup.csv", "mimeType": "text/csv", "buffer": cup_text(5, 60.0, 14.0)[0].encode()}
+    page.get_by_label("Log of the cup").set_input_files(log)
+    page.get_by_role("button", name="Teach the bottle").click()
+    page.get_by_role("button", name="cup of 300 g", exact=True).click()
+    expect(page.get_by_text(re.compile("would narrow the peak"))).not_to_have_count(0, timeout=30_000)
+    page.wait_for_timeout(800)
+
 
 
 if __name__ == "__main__":

@@ -13,7 +13,7 @@ from gondola_core.answers.book import Book
 from gondola_core.answers.flood import FLOOD, SPANS
 from gondola_core.answers.joints import Meets
 from gondola_core.answers.kept import Keeper
-from gondola_core.answers.march import AFTER_LAST_POUR, cells_of, march
+from gondola_core.answers.march import AFTER_LAST_POUR, cells_of, march, timed_pours
 from gondola_core.cure.cells import cut_cells, faces, whole_box, whole_cells
 from gondola_core.cure.losses import Surroundings
 from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
@@ -230,7 +230,7 @@ class Volumes(unittest.TestCase):
         for scene in (quarry_pool(), eelgrass(), ferry_landing()):
             for grade in (DRAFT, FINE):
                 with self.subTest(scene.name, grade=grade.name):
-                    marched = march(scene, cells_in(scene, grade), grade, after=3600.0)
+                    marched = march(scene, cells_in(scene, grade), grade, until=timed_pours(scene)[-1].start + 3600.0)
                     poured = sum(pour.fill.resin_volume_ml for pour in evaluate(scene, DRAFT, Keeper()).pours)
                     self.assertAlmostEqual(marched.resin_volume.sum() * 1e6 / poured, 1, delta=0.005)
 
@@ -244,7 +244,7 @@ class Volumes(unittest.TestCase):
         self.assertAlmostEqual(outcome.pours[0].fill.trapped_ml, 36 * 36 * 28 / 1000, delta=0.2)
         for grade in (DRAFT, FINE):
             with self.subTest(grade.name):
-                made = march(scene, cells_in(scene, grade), grade, after=3600.0)
+                made = march(scene, cells_in(scene, grade), grade, until=timed_pours(scene)[-1].start + 3600.0)
                 self.assertAlmostEqual(
                     made.resin_volume.sum() * 1e6 / outcome.pours[0].fill.resin_volume_ml, 1, delta=0.005
                 )
@@ -262,7 +262,7 @@ class Volumes(unittest.TestCase):
         peaks = []
         for inertia in (box.AIR_INERTIA, box.AIR_INERTIA / 20):
             with mock.patch.object(box, "AIR_INERTIA", inertia):
-                made = march(scene, cells, DRAFT, after=2 * 86400.0)
+                made = march(scene, cells, DRAFT, until=timed_pours(scene)[-1].start + 2 * 86400.0)
             peaks.append(float(np.nanmax(made.peak_c)))
         self.assertAlmostEqual(peaks[0], peaks[1], delta=0.3)
 
@@ -276,7 +276,7 @@ class Volumes(unittest.TestCase):
                         "tank": tank_of(110, 110, 50, shape, lean), "pours": scene.pours[1:],
                     })
                     cells = cells_in(scene, grade)
-                    marched = march(scene, cells, grade, after=AFTER_LAST_POUR / 7)
+                    marched = march(scene, cells, grade, until=timed_pours(scene)[-1].start + AFTER_LAST_POUR / 7)
                     peaks.append(float(np.nanmax(marched.peak_c)))
                 for lower, higher in pairwise(peaks):
                     with self.subTest(name, grade=grade.name, peaks=peaks):

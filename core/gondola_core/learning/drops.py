@@ -10,11 +10,10 @@ from pydantic import Field
 from scipy.stats import chi2
 
 from ..part import Part, bounded
+from .belief import COVERS
 
 DROP_SCATTER = 0.12
 """Of the mass of a drop, until several weighings tell it. Source: own_learning"""
-COVERS = 1.645
-"""Standard deviations on either side that hold nine in ten. Source: definition"""
 
 
 class DropsWeighed(Part):

@@ -9,6 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import least_squares
 
+from .temperature_log import MAD_TO_SD
+
 Array = NDArray[np.float64]
 
 STEP_X, STEP_OTHER = 0.02, 0.1
@@ -143,8 +145,6 @@ ROUGH_SD_K, ROUGH_OF_RISE, ROUGH_OF_TIME = 0.2, 0.02, 0.015
 """What a model is off: everywhere, of the rise, and in time. Source: own_learning"""
 ROUGH_FOR = 0.1
 """Over so much of the time to the peak what it is off stays alike. Source: own_learning"""
-MAD_TO_SD = 1.4826
-"""Of a normal law. Source: definition"""
 
 
 def root_of(covariance: Array) -> Array:

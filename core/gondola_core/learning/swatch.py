@@ -18,6 +18,7 @@ from ..tint.colour import linear_srgb
 from ..tint.spectrum import WAVELENGTHS_NM, observer
 from ..units import CM, MM
 from ..words import Words, words
+from .belief import COVERS
 
 Array = NDArray[np.float64]
 Srgb = Annotated[str, Field(title="colour", pattern=r"^#[0-9a-fA-F]{6}$")]
@@ -35,8 +36,6 @@ SLANT, BACK = 1.1, 0.55
 """Of absorption and of scatter backward in a patch seen in room light. Source: own_learning, kubelka_munk1931"""
 CANNOT = 0.6
 """Deviation over the prior's above which a picture cannot tell. Source: own_learning"""
-COVERS = 1.645
-"""Standard deviations on either side that hold nine in ten. Source: definition"""
 
 
 class Patch(Part):

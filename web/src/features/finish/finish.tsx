@@ -144,6 +144,9 @@ function Top({ finish }: { finish: Finishing }) {
     <>
       <Title>Top and edge</Title>
       <Box as="dl" margin="0">
+        <Row label="dam off" known="demould">
+          {whenText(finish.demould_at)}
+        </Row>
         <Row label="lip to trim">{lengthText(finish.lip_mm, units, 1)}</Row>
         <Row label="gel for ripples">{volumeText(top.ripple_ml, units)}</Row>
         <Row label="patches that stay wet">

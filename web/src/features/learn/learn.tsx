@@ -24,41 +24,26 @@ export function LearnResin() {
   const poured = scene.resins.filter((one) => !one.light && scene.pours.some((pour) => pour.resin_id === one.id));
   const [chosen, choose] = useState<string | null>(null);
   const resin = chosen ?? poured[0]?.id ?? "";
-  const { bottle, heard, takeBack, use } = useBottle("resin", resin);
+  const { held, taught, refused, again } = useBottle("resin", resin);
   return (
     <>
       <Title>What this bottle taught</Title>
       <Choice label="bottle" value={resin} options={poured.map((one) => [one.id, one.name] as const)} take={choose} />
-      <Problem>{bottle.error?.message ?? takeBack.error?.message}</Problem>
-      {bottle.data ? (
-        <Bottle
-          bottle={bottle.data}
-          takeBack={(id, back) => {
-            takeBack.mutate({ id, back });
-          }}
-          use={() => {
-            use.mutate();
-          }}
-        />
-      ) : null}
+      <Problem>{refused}</Problem>
+      {held ? <Bottle {...held} /> : null}
       <Box marginTop="4">
         <Title aside="the most for an hour of work first">Which test?</Title>
         <TestsAhead resin={resin} />
       </Box>
       <Box marginTop="4">
         <Title>A cup</Title>
-        <CupTest
-          resin={resin}
-          heard={(whole) => {
-            void heard(whole);
-          }}
-        />
+        <CupTest resin={resin} heard={taught} />
       </Box>
       <Box marginTop="4">
         <Title>A pour</Title>
         <FromRun
           heard={() => {
-            void bottle.refetch();
+            void again();
           }}
         />
       </Box>
@@ -73,25 +58,13 @@ export function LearnColour() {
   const inks = scene.colourants.length > 0 ? scene.colourants : (shelf?.colourants ?? []);
   const [chosen, choose] = useState<string | null>(null);
   const ink = chosen ?? inks[0]?.id ?? "";
-  const { bottle, heard, takeBack, use } = useBottle("colourant", ink);
-  const taught = (whole: BottleWhole) => {
-    void heard(whole);
-  };
+  const { held, taught, refused } = useBottle("colourant", ink);
   return (
     <>
       <Title>Colour, as this bottle has it</Title>
       <Choice label="bottle" value={ink} options={inks.map((one) => [one.id, one.name] as const)} take={choose} />
-      {bottle.data ? (
-        <Bottle
-          bottle={bottle.data}
-          takeBack={(id, back) => {
-            takeBack.mutate({ id, back });
-          }}
-          use={() => {
-            use.mutate();
-          }}
-        />
-      ) : null}
+      <Problem>{refused}</Problem>
+      {held ? <Bottle {...held} /> : null}
       <Box marginTop="4">
         <Title aside="four depths at one dose tell most">A swatch</Title>
         <Swatch key={ink} colourant={ink} heard={taught} />

@@ -40,5 +40,20 @@ export function useBottle(kind: "resin" | "colourant", key: string) {
       keep({ ...scene, resins: scene.resins.map((one) => (one.id === key ? row : one)) }, `${row.name} as learnt`);
     },
   });
-  return { bottle, heard, takeBack, use };
+  const held = bottle.data
+    ? {
+        bottle: bottle.data,
+        takeBack: (id: number, back: boolean) => {
+          takeBack.mutate({ id, back });
+        },
+        use: () => {
+          use.mutate();
+        },
+      }
+    : null;
+  const taught = (whole: BottleWhole) => {
+    void heard(whole);
+  };
+  const refused = bottle.error?.message ?? takeBack.error?.message ?? use.error?.message;
+  return { held, taught, refused, again: bottle.refetch };
 }
