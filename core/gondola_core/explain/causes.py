@@ -65,8 +65,18 @@ def overheat(case: Case) -> Weighed:
         chance=likely((peak - limit) / HOT_MARGIN_K), with_it=peak, without_it=cooler,
         quantity="temperature", speaks=[said] if hot else [], against=[] if hot else [said],
         open=[] if case.room_read else [words("explain.open_room")],
-        next_time=words("explain.overheat_next", pour=worst.number),
+        next_time=_cooler(case, worst.number),
     )
+
+
+def _cooler(case: Case, number: int) -> Words:
+    """What to do another time: keep to the label's depth where it was passed, else split or cool."""
+    pour = case.happened.pours[number - 1]
+    most = case.happened.resin_of(pour).most_pour_mm
+    below = case.happened.pours[number - 2].top_depth_mm if number > 1 else case.happened.tank.fill_height_mm
+    if below - pour.top_depth_mm > most:
+        return words("explain.overheat_deep", deep=below - pour.top_depth_mm, most=most)
+    return words("explain.overheat_next", pour=number)
 
 
 def _staged_peak(case: Case) -> float | None:
