@@ -14,6 +14,7 @@ import { useSize } from "../../sounding/size";
 import { hoursBand, hoursText, lengthText, temperatureText, whenText } from "../../units/display";
 import { withPour } from "../../desk/edits";
 import { days, movedWait } from "../../desk/days";
+import { Entries, Started, useHappened } from "./happened";
 
 /** Room beside the days, and beside those of a phone. */
 const SIDES = { wide: { left: 196, right: 150 }, narrow: { left: 76, right: 24 } };
@@ -28,6 +29,7 @@ export function Ribbon() {
   const desk = useDocument();
   const [box, size] = useSize();
   const { outcome } = desk;
+  const happened = useHappened();
   const { demould_span, full_cure_span } = outcome.whole;
   const span_h = Math.max(outcome.march.simulated_h, (demould_span?.late_h ?? outcome.whole.demould_h ?? 0) + 6, 24);
   const narrow = size.width > 0 && size.width < NARROW;
@@ -85,8 +87,16 @@ export function Ribbon() {
         )}
         <Work time={time} />
         {outcome.pours.map((pour, index) => (
-          <PourBar key={pour.id} pour={pour} y={TOP + 4 + index * row} height={Math.max(6, row - 8)} time={time} />
+          <PourBar
+            key={pour.id}
+            pour={pour}
+            y={TOP + 4 + index * row}
+            height={Math.max(6, row - 8)}
+            time={time}
+            was_h={happened?.starts_h[index] ?? null}
+          />
         ))}
+        {happened ? <Entries happened={happened} y={HEIGHT - 34} time={time} /> : null}
         {out === null ? null : (
           <g>
             <path d={`M${time(out)} ${TOP - 6}V${HEIGHT - 24}`} stroke="var(--ink)" strokeWidth={1.6} />
@@ -142,7 +152,20 @@ function Work({ time }: { time: Scale }) {
   );
 }
 
-function PourBar({ pour: quick, y, height, time }: { pour: PourOutcome; y: number; height: number; time: Scale }) {
+/** One pour on the days; where it was made already, what was meant is outlined and what was is filled. */
+function PourBar({
+  pour: quick,
+  y,
+  height,
+  time,
+  was_h,
+}: {
+  pour: PourOutcome;
+  y: number;
+  height: number;
+  time: Scale;
+  was_h: number | null;
+}) {
   const desk = useDocument();
   const choice = useChoice();
   const drawn = useDrawn();
@@ -248,7 +271,9 @@ function PourBar({ pour: quick, y, height, time }: { pour: PourOutcome; y: numbe
         y={middle - 8}
         width={16}
         height={16}
-        fill={chosen ? "var(--depth)" : "var(--ink)"}
+        fill={was_h !== null ? "var(--plot)" : chosen ? "var(--depth)" : "var(--ink)"}
+        stroke={was_h === null ? undefined : "var(--ink)"}
+        strokeWidth={was_h === null ? undefined : 1.6}
         role="slider"
         tabIndex={0}
         aria-label={`Start of pour ${pour.number}`}
@@ -263,6 +288,7 @@ function PourBar({ pour: quick, y, height, time }: { pour: PourOutcome; y: numbe
         }}
         {...drag}
       />
+      {was_h === null ? null : <Started meant_h={start_h} was_h={was_h} y={middle} time={time} />}
     </g>
   );
 }
