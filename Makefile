@@ -14,7 +14,8 @@ demo: .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
 
 test: .setup/static .setup/apt-test
-	$(BIN)/python -m unittest discover -s core/tests
+	$(BIN)/python -m unittest discover -s core/tests -p "test_[a-e]*.py" & early=$$!; \
+	$(BIN)/python -m unittest discover -s core/tests -p "test_[f-z]*.py"; late=$$?; wait $$early && exit $$late
 	cd web && npm test
 	$(BIN)/python server/manage.py test --parallel 2 scenes shapes answers jobs bench documents stock learning log studio library core/tests e2e
 
