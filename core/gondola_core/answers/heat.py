@@ -169,14 +169,7 @@ def _peak_band(
 
 
 def _shifted(resin: Resin, way: float) -> Resin:
-    rate = 1.0 + way * resin.rate_spread_fraction
-    return resin.model_copy(
-        update={
-            "k1_per_s": resin.k1_per_s * rate,
-            "k2_per_s": resin.k2_per_s * rate,
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * (1.0 + way * resin.heat_spread_fraction),
-        }
-    )
+    return resin.scaled(1.0 + way * resin.rate_spread_fraction, 1.0 + way * resin.heat_spread_fraction)
 
 
 MARCH = Answer(

@@ -77,6 +77,11 @@ def cup_shape(mass_g: float, resin: Resin, vessel: str) -> tuple[float, float]:
     return radius / MM, volume / (np.pi * radius**2) / MM
 
 
+def cup_wall_mm(mass_g: float) -> float:
+    """Of the plastic of a vessel for a mass [mm]. Source: assumed"""
+    return 0.6 if mass_g <= 300.0 else 1.5
+
+
 def cup_cells(radius: float, depth: float, across: int = ACROSS) -> CellGeometry:
     """A round body on square cells cut by its wall [m]; `across` of them from wall to wall."""
     edges = np.linspace(-radius, radius, across + 1)
@@ -115,7 +120,7 @@ def stand_cup(
             "resin",
         )
     radius_mm, fill_mm = cup_shape(mass_g, resin, vessel)
-    sheet = (0.6 if mass_g <= 300 else 1.5) * MM
+    sheet = cup_wall_mm(mass_g) * MM
     span = (hours if hours is not None else 24.0) * HOUR
     marched = march_pours(
         cup_cells(radius_mm * MM, fill_mm * MM),

@@ -105,8 +105,4 @@ def rebased(own: Belief, was: Belief, prior: Belief) -> Belief:
 
 def factored(resin: Resin, logs: Array) -> Resin:
     """The resin with factors on its rates and its heat, by their logarithms."""
-    rate, heat = float(np.exp(logs[0])), float(np.exp(logs[1]))
-    return resin.model_copy(update={
-        "k1_per_s": resin.k1_per_s * rate, "k2_per_s": resin.k2_per_s * rate,
-        "heat_of_cure_j_g": resin.heat_of_cure_j_g * heat,
-    })
+    return resin.scaled(float(np.exp(logs[0])), float(np.exp(logs[1])))

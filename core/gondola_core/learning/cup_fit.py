@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import Field
 
 from ..errors import GondolaError
 from ..materials import Resin
@@ -48,8 +49,8 @@ class CupSetting(Part):
     mass_g: float = bounded("mass in the cup", "g", 5, 2000, default=100.0)
     wrap_mm: float = bounded("foam around the cup", "mm", 0, 40, default=0.0)
     lid: bool = False
-    mix_c: float | None = None
-    room_c: float | None = None
+    mix_c: Annotated[float | None, Field(title="mixed at", ge=5, le=60, json_schema_extra={"unit": "°C"})] = None
+    room_c: Annotated[float | None, Field(title="room", ge=5, le=45, json_schema_extra={"unit": "°C"})] = None
     mixed_at_h: float = bounded("moment of mixing", "h", -48, 200, default=0.0)
 
 
@@ -64,7 +65,7 @@ class Factor:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LogCurve:
-    """A log in its bins, as it was fitted, and as the row alone would have it."""
+    """A log in its bins, as it was fitted, and as what was held before would have it."""
 
     at_h: list[float]
     measured_c: list[float]

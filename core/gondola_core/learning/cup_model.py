@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
-from ..cure.cup import PLASTIC, cup_cells, cup_shape
+from ..cure.cup import PLASTIC, cup_cells, cup_shape, cup_wall_mm
 from ..cure.losses import BASE_FILM, TOP_FILM, WALL_FILM, Surroundings
 from ..cure.march import Marched, Room, Scrubbing, TimedPour, Tolerance, march_pours
 from ..materials import Resin
@@ -28,9 +28,8 @@ CLOSE = Tolerance(
 )
 ROOM_STEP = 300.0
 """seconds between samples of the room"""
-THIN_WALL_MM, THICK_WALL_MM, THICK_ABOVE_G = 0.6, 1.5, 300.0
-"""Of a plastic cup. Source: own_learning"""
 KEPT_MARCHES = 64
+"""Some steps of a fit: what was marched for the slopes is asked again."""
 
 
 class Off(IntEnum):
@@ -65,7 +64,7 @@ class Cup:
     @property
     def wall_mm(self) -> float:
         """Of the plastic."""
-        return THIN_WALL_MM if self.mass_g <= THICK_ABOVE_G else THICK_WALL_MM
+        return cup_wall_mm(self.mass_g)
 
 
 @dataclass(slots=True)
@@ -79,7 +78,6 @@ class CupModel:
     cup: Cup
     at: Array
     room_c: Array
-    marches: int = 0
     _kept: dict[bytes, Marched] = field(default_factory=dict)
 
     def marched(self, off: Array) -> Marched:
@@ -87,7 +85,6 @@ class CupModel:
         key = np.asarray(off[:MARCHED], dtype=float).tobytes()
         found = self._kept.get(key)
         if found is None:
-            self.marches += 1
             found = self._march(off)
             if len(self._kept) >= KEPT_MARCHES:
                 self._kept.pop(next(iter(self._kept)))

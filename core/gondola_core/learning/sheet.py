@@ -82,7 +82,7 @@ def from_sheet(sheet: DataSheet, like: Resin, around: Surroundings) -> SheetFit:
         )
     rate, heat = float(np.exp(logs[0])), float(np.exp(logs[1]))
     spread, story = _spread(jacobian, fit.thin), _story(sheet, like, rate, heat, fit.thin)
-    resin = _scaled(fit.given, rate, heat).model_copy(
+    resin = fit.given.scaled(rate, heat).model_copy(
         update={"rate_spread_fraction": spread[0], "heat_spread_fraction": spread[1], "derived": story}
     )
     return SheetFit(
@@ -119,7 +119,7 @@ class _Fit:
     def told(self, logs: np.ndarray) -> tuple[float, float]:
         """Pot life [min] and peak at most depth [degrees C] with these factors."""
         sheet = self.sheet
-        resin = _scaled(self.given, float(np.exp(logs[0])), float(np.exp(logs[1])) if not self.thin else 1.0)
+        resin = self.given.scaled(float(np.exp(logs[0])), float(np.exp(logs[1])) if not self.thin else 1.0)
         cup = stand_cup(
             resin, sheet.pot_mass_g, sheet.pot_c, sheet.pot_c,
             hours=max(2.0, 4 * sheet.pot_life_min / 60),
@@ -159,15 +159,6 @@ def _story(sheet: DataSheet, like: Resin, rate: float, heat: float, thin: bool) 
     if thin:
         return story + "; a thin film does not tell its heat, which stays the class's"
     return story + f" and {SAFE_PEAK_C:g} °C at {sheet.most_pour_mm:g} mm in a 150 x 100 mm box"
-
-
-def _scaled(resin: Resin, rate: float, heat: float) -> Resin:
-    return resin.model_copy(
-        update={
-            "k1_per_s": resin.k1_per_s * rate, "k2_per_s": resin.k2_per_s * rate,
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * heat,
-        }
-    )
 
 
 def _box_peak(resin: Resin, depth_mm: float, around: Surroundings) -> float:

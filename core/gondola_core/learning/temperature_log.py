@@ -60,14 +60,12 @@ class TemperatureLog:
     at_h         (n,) from the first reading
     measured_c   (n,) of the cup or the pour
     room_c       (n,) of a second thermometer; None where there was none
-    began        moment of the first reading as its clock said, None where it counted from nought
     dropped      rows that are no readings; spikes_count, what was taken out as spikes and codes
     """
 
     at_h: list[float]
     measured_c: list[float]
     room_c: list[float] | None
-    began: datetime | None
     dropped_count: int
     spikes_count: int
     words: list[Words]
@@ -83,16 +81,14 @@ def read_log(text: str, scale: Scale | None = None) -> TemperatureLog:
     if len(text) > MOST_BYTES:
         raise GondolaError(words("learning.log_large", most=MOST_BYTES // 2**20), "log")
     rows, header = _rows(text)
-    times, began, used = _times(rows, header)
+    times, used = _times(rows, header)
     columns = _temperatures(rows, header, used)
     if not columns:
         raise GondolaError(words("learning.no_column"), "log")
     order, kept, dropped = _in_order(times, columns)
     at_h = times[order] - times[order][0]
     values = _celsius([column[order] for column in kept], list(columns), header, scale)
-    if began is not None:
-        began = datetime.fromtimestamp(began.timestamp())
-    return _told(at_h, values, [header[name] if header else "" for name in columns], began, dropped, scale)
+    return _told(at_h, values, [header[name] if header else "" for name in columns], dropped)
 
 
 def _rows(text: str) -> tuple[list[list[str]], list[str]]:
@@ -153,29 +149,29 @@ def _dated(text: str) -> datetime | None:
     return found
 
 
-def _times(rows: Sequence[Sequence[str]], header: Sequence[str]) -> tuple[Array, datetime | None, set[int]]:
-    """Hours of each row, NaN where it has none; the first moment, and the columns that were used for it."""
+def _times(rows: Sequence[Sequence[str]], header: Sequence[str]) -> tuple[Array, set[int]]:
+    """Hours of each row, NaN where it has none, and the columns that were used for it."""
     probe = next((row for row in rows if all(row)), rows[0])
     for at, field in enumerate(probe):
         if _dated(field) is not None:
-            return (*_since([_dated(row[at]) for row in rows]), {at})
+            return _since([_dated(row[at]) for row in rows]), {at}
     dates = [at for at, field in enumerate(probe) if re.fullmatch(r"\d{1,4}[-./]\d{1,2}[-./]\d{1,4}", field)]
     clocks = [at for at, field in enumerate(probe) if _clock(field) is not None]
     if dates and clocks:
         moments = [_dated(f"{row[dates[0]]} {row[clocks[0]]}") for row in rows]
         if any(one is not None for one in moments):
-            return (*_since(moments), {dates[0], clocks[0]})
+            return _since(moments), {dates[0], clocks[0]}
     if clocks:
         hours = np.array([np.nan if (one := _clock(row[clocks[0]])) is None else one for row in rows])
-        return _past_midnight(hours), None, {clocks[0], *dates}
+        return _past_midnight(hours), {clocks[0], *dates}
     return _counted(rows, header)
 
 
-def _since(moments: Sequence[datetime | None]) -> tuple[Array, datetime | None]:
+def _since(moments: Sequence[datetime | None]) -> Array:
     first = min((one for one in moments if one is not None), default=None)
     if first is None:
         raise GondolaError(words("learning.no_time"), "log")
-    return np.array([np.nan if one is None else (one - first).total_seconds() / 3600 for one in moments]), first
+    return np.array([np.nan if one is None else (one - first).total_seconds() / 3600 for one in moments])
 
 
 def _past_midnight(hours: Array) -> Array:
@@ -186,7 +182,7 @@ def _past_midnight(hours: Array) -> Array:
     return out
 
 
-def _counted(rows: Sequence[Sequence[str]], header: Sequence[str]) -> tuple[Array, datetime | None, set[int]]:
+def _counted(rows: Sequence[Sequence[str]], header: Sequence[str]) -> tuple[Array, set[int]]:
     """Times that are numbers: a column that says so, or the one that rises; its unit by its name or its size."""
     columns = _numbers(rows)
     named = [at for at in columns if header and TIME_NAME.search(header[at])]
@@ -201,7 +197,7 @@ def _counted(rows: Sequence[Sequence[str]], header: Sequence[str]) -> tuple[Arra
     column = columns[chosen]
     name = header[chosen] if header else ""
     unit = next((one for one, form in UNIT_NAME.items() if form.search(name)), None) or _likely_unit(column)
-    return column * UNITS_H[unit], None, {chosen}
+    return column * UNITS_H[unit], {chosen}
 
 
 def _likely_unit(column: Array) -> str:
@@ -261,9 +257,7 @@ def _celsius(columns: list[Array], ids: list[int], header: Sequence[str], scale:
     return found
 
 
-def _told(
-    at_h: Array, values: list[Array], names: list[str], began: datetime | None, dropped: int, scale: Scale | None
-) -> TemperatureLog:
+def _told(at_h: Array, values: list[Array], names: list[str], dropped: int) -> TemperatureLog:
     """Spikes out, and which of the columns is the room."""
     cleaned = [_without_spikes(one) for one in values]
     which = _which(names, [one for one, _ in cleaned])
@@ -284,7 +278,7 @@ def _told(
         told.append(words("learning.spikes", spikes=spikes))
     told.append(words("learning.room_logged" if room is not None else "learning.room_not_logged"))
     return TemperatureLog(
-        at_h=at_h[known].round(6).tolist(), measured_c=measured[known].round(4).tolist(), room_c=room, began=began,
+        at_h=at_h[known].round(6).tolist(), measured_c=measured[known].round(4).tolist(), room_c=room,
         dropped_count=dropped, spikes_count=spikes, words=told,
     )
 

@@ -108,6 +108,13 @@ class Resin(Part):
             return self.measured_density_g_ml
         return mixed_density_g_ml(self.ratio, self.density_a_g_ml, self.density_b_g_ml)
 
+    def scaled(self, rate: float, heat: float) -> Resin:
+        """The same resin with factors on its rates and on its heat of cure."""
+        return self.model_copy(update={
+            "k1_per_s": self.k1_per_s * rate, "k2_per_s": self.k2_per_s * rate,
+            "heat_of_cure_j_g": self.heat_of_cure_j_g * heat,
+        })
+
     @model_validator(mode="after")
     def _parts_make_the_mix(self) -> Resin:
         measured = self.measured_density_g_ml

@@ -27,6 +27,7 @@ from ..cure.doubt import MOMENTS, PourDoubt, doubted_places
 from ..cure.moments import PourCure, pour_cures
 from ..errors import GondolaError
 from ..evaluate import KEEPER
+from ..learning.belief import COVERS
 from ..scene import Scene
 from ..shape import Meshes
 from ..tint import figure_sights
@@ -36,8 +37,6 @@ Array = NDArray[np.float64]
 Cures = list[PourCure | None]
 
 FEWEST, MOST_DRAWS = 16, 1024
-COVERS = 1.645
-"""A spread that is said covers nine in ten: standard deviations on either side. Source: assumed"""
 RATIO_SPREADS = {"mass": 0.01, "volume": 0.04}
 """Share by which the ratio of a cup may be off by how it is measured; what is over does not react. Source: assumed"""
 DROP_SPREAD = 0.2
@@ -202,13 +201,7 @@ def _late(scene: Scene, draw: Draw) -> Scene:
 
 
 def _marched(scene: Scene, cells: CellGeometry, draw: Draw) -> Cures:
-    resins = [
-        resin.model_copy(update={
-            "k1_per_s": resin.k1_per_s * np.exp(draw.rate), "k2_per_s": resin.k2_per_s * np.exp(draw.rate),
-            "heat_of_cure_j_g": resin.heat_of_cure_j_g * np.exp(draw.heat),
-        })
-        for resin in scene.resins
-    ]
+    resins = [resin.scaled(float(np.exp(draw.rate)), float(np.exp(draw.heat))) for resin in scene.resins]
     marched = march(scene, cells, BAND, resins=resins, room_offset_k=draw.room_k)
     mean_room = float(room_of(scene).mean()) + draw.room_k
     return pour_cures(marched, cells, timed_pours(scene), resins, mean_room)

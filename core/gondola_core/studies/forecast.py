@@ -15,17 +15,16 @@ from ..answers.kept import Keeper
 from ..answers.march import march, room_of, timed_pours
 from ..cure.moments import PourCure, pour_cures
 from ..evaluate import KEEPER
-from ..learning.belief import POUR_SCATTER, Belief, factored
+from ..learning.belief import COVERS, POUR_SCATTER, Belief, factored
 from ..learning.grid import Grid, grid_around
 from ..scene import Scene
 from ..shape import Meshes
-from .chances import COVERS
+from .chances import BAND_SHARES
 
 Array = NDArray[np.float64]
 
 DRAWS = 512
 """Of a scrambled Sobol sequence; the same for each question. Source: sobol1967"""
-ENDS = (0.05, 0.95)
 NEVER_H = 400.0
 """Stands for a moment that is not reached, so that it can be told between points."""
 ASKED = ("peak_c", "tack_opens_h", "tack_closes_h")
@@ -102,7 +101,7 @@ def forecast(table: ForecastTable, belief: Belief) -> list[PourForecast]:
     logs = belief.mean + normal[:, :2] @ np.linalg.cholesky(spread.covariance).T
     drawn = np.array([table.grid.at(table.values, one) for one in logs])
     drawn = drawn + normal[:, 2:] * table.room_sd_k * table.room
-    low, high = np.quantile(drawn, ENDS, axis=0)
+    low, high = np.quantile(drawn, BAND_SHARES, axis=0)
     return [
         _forecast(number + 1, low[3 * number:3 * number + 3], high[3 * number:3 * number + 3])
         for number in range(table.pours_count) if np.isfinite(low[3 * number])

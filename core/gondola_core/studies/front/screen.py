@@ -25,10 +25,11 @@ from ...checks.figures import hottest_of
 from ...cure.cells import CellGeometry
 from ...cure.moments import PourCure
 from ...cure.stress import CRACKS_AT
+from ...learning.belief import COVERS
 from ...scene import Scene
 from ...scene.schedule import pour_starts_h
 from ...tint.lines import DE00_OF_STEP, together
-from ..chances import COVERS, LATE_H
+from ..chances import LATE_H
 from ..laying import waits_for
 from .way import Way, laid
 
