@@ -92,8 +92,11 @@ class Cavities(unittest.TestCase):
     """A removable figure."""
 
     def test_shrinkage_takes_from_the_gap(self) -> None:
-        self.assertTrue(cavity_fit("a", "boat", 0.5, 60.0, 0.03).fits)
-        self.assertFalse(cavity_fit("a", "boat", 0.2, 120.0, 0.05).fits)
+        resin = load_library().resins["deep"].model_copy(update={"shrink_fraction": 0.03, "gel_degree": 0.58})
+        wide = cavity_fit("a", "boat", 0.5, 60.0, resin)
+        self.assertAlmostEqual(wide.gap_mm, 0.5 - 60 * 0.42 * 0.03 / 6, places=3)
+        self.assertTrue(wide.fits)
+        self.assertFalse(cavity_fit("a", "boat", 0.2, 120.0, resin.model_copy(update={"shrink_fraction": 0.05})).fits)
 
 
 class Whole(unittest.TestCase):

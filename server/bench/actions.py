@@ -182,18 +182,22 @@ def take_way(*, run: Run, way: str) -> Replan | None:
     return found
 
 
+def readings_of(document: SceneDocument, events: Sequence[AnyEvent], number: int) -> list[Reading]:
+    """What the thermometer in a pour read, in hours from its start; none before it was poured."""
+    start = pour_logs(document, events)[number - 1].start
+    return [] if start is None else [
+        Reading(at_h=(one.at - start).total_seconds() / 3600, measured_c=one.measured_c)
+        for one in standing(events)
+        if isinstance(one, TemperatureRead) and one.what == "resin" and one.pour_id == document.pours[number - 1].id
+        and one.at >= start
+    ]
+
+
 def watch_of(run: Run, events: Sequence[AnyEvent], number: int) -> Watch:
     """A pour under its thermometer."""
     happened = happened_of(run, events)
     band = watched(happened, number, meshes_for(owner=run.owner, document=happened))
-    pour_id = happened.pours[number - 1].id
-    log = pour_logs(document_of(run), events)[number - 1]
-    read = [
-        Reading(at_h=(one.at - log.start).total_seconds() / 3600, measured_c=one.measured_c)
-        for one in standing(events)
-        if isinstance(one, TemperatureRead) and one.what == "resin" and one.pour_id == pour_id and log.start is not None
-        and one.at >= log.start
-    ]
+    read = readings_of(document_of(run), events, number)
     drawn = read[:: max(1, len(read) // MOST_WATCHED)]
     return Watch(
         band=band, at_h=[round(one.at_h, 4) for one in drawn], measured_c=[one.measured_c for one in drawn],

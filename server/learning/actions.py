@@ -18,6 +18,7 @@ from shapes.actions import meshes_for
 
 from gondola_core.bench.events import AnyEvent, Felt, TemperatureRead, standing
 from gondola_core.bench.happened import pour_logs
+from gondola_core.bench.mixed import as_mixed
 from gondola_core.errors import GondolaError
 from gondola_core.learning.belief import (
     CUP_SCATTER,
@@ -38,7 +39,6 @@ from gondola_core.learning.temperature_log import read_log
 from gondola_core.materials import Colourant, Resin
 from gondola_core.studies.forecast import forecast, forecast_table
 from gondola_core.studies.pour_fit import Heard, fit_pour
-from gondola_core.studies.watching import Reading
 from gondola_core.words import words
 
 from .models import Bottle, BottleLog
@@ -61,6 +61,9 @@ TOLD = {
 MOST_LOGS = 200
 """Logs that a bottle keeps."""
 DAYS_A_MONTH = 30.44
+"""Of a year of twelve."""
+ROOM_READINGS = 2
+"""Of the room from which it counts as logged."""
 
 
 def bottles(owner: Any) -> list[BottleRow]:
@@ -142,12 +145,15 @@ def pour_told(*, run: Run, asked: PourAsked) -> tuple[Bottle, PourLearnt, Belief
     pour = bench.document_of(run).pours[asked.pour_number - 1]
     bottle = own_bottle(owner=run.owner, kind="resin", key=pour.resin_id)
     held = belief_of(bottle)
-    readings, felt, logged = _heard(run, events, asked.pour_number)
-    heard = Heard(readings=readings, looks=looks_of(felt), room_logged=logged, place=asked.place)
+    heard = _heard(run, events, asked)
     meshes = meshes_for(owner=run.owner, document=happened)
     base = row_before(bottle)
+    bottled = {
+        was.resin_id for meant, was in zip(bench.document_of(run).pours, happened.pours, strict=True)
+        if meant.resin_id == pour.resin_id
+    }
     document = happened.model_copy(update={
-        "resins": [_as_row(one, base) if one.id == pour.resin_id else one for one in happened.resins]
+        "resins": [_as_row(one, base) if one.id in bottled else one for one in happened.resins]
     })
     fit = fit_pour(document, asked.pour_number, heard, held, meshes)
     disagrees = fit.merges and distance2(held, fit.belief, POUR_SCATTER) > DISAGREES
@@ -161,31 +167,23 @@ def pour_told(*, run: Run, asked: PourAsked) -> tuple[Bottle, PourLearnt, Belief
 
 
 def _as_row(used: Resin, base: Resin) -> Resin:
-    """The resin that was poured with the pace and heat of the row that its bottle began from."""
-    share = used.heat_of_cure_j_g / max(1e-9, base.heat_of_cure_j_g) if used.mixed_error_fraction else 1.0
-    return used.model_copy(update={
-        "k1_per_s": base.k1_per_s, "k2_per_s": base.k2_per_s, "heat_of_cure_j_g": base.heat_of_cure_j_g * min(1, share),
-    })
+    """The resin that was poured by the row that its bottle began from, in the ratio in which it was mixed."""
+    return as_mixed(base, used.mixed_error_fraction).model_copy(update={"id": used.id})
 
 
-def _heard(run: Run, events: list[AnyEvent], number: int) -> tuple[list[Reading], list[tuple[float, str]], bool]:
-    """Readings and looks of a pour in hours from its start, and whether the room was read."""
-    document = bench.document_of(run)
-    start = pour_logs(document, events)[number - 1].start
+def _heard(run: Run, events: list[AnyEvent], asked: PourAsked) -> Heard:
+    """Readings and looks of a pour from its start, and whether the room was read."""
+    document, number = bench.document_of(run), asked.pour_number
+    readings = bench.readings_of(document, events, number)
+    start, told = pour_logs(document, events)[number - 1].start, standing(events)
     if start is None:
-        return [], [], False
-    told = standing(events)
-    mine = document.pours[number - 1].id
-    readings = [
-        Reading(at_h=(one.at - start).total_seconds() / 3600, measured_c=one.measured_c) for one in told
-        if isinstance(one, TemperatureRead) and one.what == "resin" and one.pour_id == mine and one.at >= start
-    ]
+        return Heard(readings=[], looks=[], room_logged=False, place=asked.place)
     felt = [
         ((one.at - start).total_seconds() / 3600, str(one.feels)) for one in told
-        if isinstance(one, Felt) and one.pour_id == mine and one.at > start
+        if isinstance(one, Felt) and one.pour_id == document.pours[number - 1].id and one.at > start
     ]
-    rooms = [one for one in told if isinstance(one, TemperatureRead) and one.what == "room" and one.at >= start]
-    return readings, felt, len(rooms) >= 2
+    rooms = sum(isinstance(one, TemperatureRead) and one.what == "room" and one.at >= start for one in told)
+    return Heard(readings=readings, looks=looks_of(felt), room_logged=rooms >= ROOM_READINGS, place=asked.place)
 
 
 @transaction.atomic

@@ -14,7 +14,6 @@ from ..bench.events import (
     Degassed,
     Demoulded,
     Noted,
-    PartWeighed,
     Placed,
     Sealed,
     TemperatureRead,
@@ -34,7 +33,6 @@ class Case:
     """A piece that went wrong.
 
     planned, happened   the scene as meant, and with what the bench recorded
-    zone_offset_h       of the person's own clock from that of the events
     """
 
     planned: Scene
@@ -138,8 +136,3 @@ class Case:
         """Free words that were written of something."""
         found = [one.text for one in self.told if isinstance(one, Noted)]
         return [text for text in found if any(stem in text.lower() for stem in stems)]
-
-    @cached_property
-    def cups_weighed(self) -> int:
-        """Parts that were weighed."""
-        return sum(isinstance(one, PartWeighed) for one in self.told)

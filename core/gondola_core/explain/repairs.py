@@ -7,6 +7,7 @@ from math import pi
 
 from ..cure.cup import stand_cup
 from ..errors import GondolaError
+from ..finish.faces import FaceSchools, face_schools
 from ..words import Words, words
 from .case import Case
 from .fault import Fault
@@ -15,10 +16,6 @@ OVER = 1.3
 """What is drilled out and refilled over the fault itself. Source: assumed"""
 LEAST_CUP_G, DRILL_MM = 5.0, 2.0
 """Of the least cup that is mixed, and of the thinnest drill. Source: assumed"""
-POLISH_MIN_CM2 = 0.8
-"""Minutes to polish a square centimetre through its grits. Source: assumed"""
-COAT_MM = 0.5
-"""Of a coat that hides scratches and prints. Source: assumed"""
 USUAL_MM: dict[str, float] = {"bubbles": 2.0, "void": 10.0, "flecks": 2.0, "dust": 2.0}
 """Size of a fault that was not measured. Source: assumed"""
 
@@ -75,18 +72,20 @@ def _hide(fault: Fault) -> Repair:
                   volume_ml=None, mass_g=None, peak_c=None, minutes=None)
 
 
-def _face_cm2(case: Case) -> float:
+def _face(case: Case) -> FaceSchools:
+    """The face that one looks at, by both schools."""
     tank = case.happened.tank
-    return case.was.whole.outer_width_mm * tank.fill_height_mm / 100
+    area = tank.inner_width_mm * tank.fill_height_mm / 100
+    return face_schools(area, tank.wall.material.id, case.happened.finish.sand_to_grit)
 
 
 def _coat(case: Case, fault: Fault) -> Repair:
-    volume = _face_cm2(case) * COAT_MM / 10
-    return Repair(fault=fault.kind, words=words("explain.repair_coat", volume=volume), volume_ml=round(volume, 1),
-                  mass_g=None, peak_c=None, minutes=15.0)
+    face = _face(case)
+    return Repair(fault=fault.kind, words=words("explain.repair_coat", volume=face.coat_ml), volume_ml=face.coat_ml,
+                  mass_g=None, peak_c=None, minutes=face.coat_min)
 
 
 def _polish(case: Case, fault: Fault) -> Repair:
-    minutes = _face_cm2(case) * POLISH_MIN_CM2
+    minutes = _face(case).sanding_min
     return Repair(fault=fault.kind, words=words("explain.repair_polish", minutes=minutes), volume_ml=None, mass_g=None,
-                  peak_c=None, minutes=round(minutes))
+                  peak_c=None, minutes=minutes)

@@ -25,6 +25,7 @@ class Release:
     """One thing to do to the dam, in order; `force_n` of a face that is peeled off from its edge."""
 
     id: str
+    title: Words
     words: Words
     caution: Words | None
     force_n: float | None
@@ -52,19 +53,27 @@ def letting_go(tank: Tank, width_mm: float, height_mm: float) -> list[Release]:
     if seal in BY_JOINT:
         way = BY_JOINT[seal]
         caution = words("finish.alcohol_caution") if way == "alcohol" else words("finish.blade_caution")
-        found.append(Release(id=f"joint_{way}", words=words(f"finish.joint_{way}"), caution=caution, force_n=None))
+        found.append(Release(
+            id=f"joint_{way}", title=words("finish.joints_off"), words=words(f"finish.joint_{way}"), caution=caution,
+            force_n=None,
+        ))
     if tank.wall.material.id == "pvc-foam" or tank.wall.thickness_mm <= THIN_PLASTIC_MM:
-        found.append(Release(id="warm", words=words("finish.warm"), caution=words("finish.warm_caution"), force_n=None))
+        found.append(Release(
+            id="warm", title=words("finish.warm_off"), words=words("finish.warm"),
+            caution=words("finish.warm_caution"), force_n=None,
+        ))
     own = tank.wall.material.id in LETS_GO_BY_ITSELF
     energy = min(OWN_PEEL_J_M2, PEEL_J_M2[tank.release]) if own else PEEL_J_M2[tank.release]
     force = peel_force_n(energy, max(width_mm, height_mm))
     missed = tank.release == "none" and not own
     found.append(Release(
-        id="faces_missed" if missed else "faces",
+        id="faces_missed" if missed else "faces", title=words("finish.faces_off"),
         words=words("finish.faces_missed" if missed else "finish.faces", force=force),
         caution=words("finish.sharp_caution"), force_n=round(force, 2),
     ))
     if missed and tank.wall.material.id in BREAKS:
-        caution = words("finish.break_caution")
-        found.append(Release(id="break", words=words("finish.break"), caution=caution, force_n=None))
+        found.append(Release(
+            id="break", title=words("finish.break_off"), words=words("finish.break"),
+            caution=words("finish.break_caution"), force_n=None,
+        ))
     return found

@@ -17,8 +17,6 @@ from ..scene import Scene
 from ..shape import Meshes
 from ..words import Words, words
 
-TITLES = {"joint": "joints", "warm": "warm", "faces": "faces", "break": "break"}
-"""Of the steps by which a dam lets go."""
 LINE_MM = 0.6
 """Depth of lines that are carved into the top. Source: assumed"""
 
@@ -75,8 +73,8 @@ def _fits(scene: Scene, book: Book) -> list[CavityFit]:
         if figure.liner is None:
             continue
         size = float((body.most - body.least).max())
-        shrink = max(scene.resin_of(pour).shrink_fraction for pour in scene.pours)
-        found.append(cavity_fit(figure.id, figure.name, figure.liner.gap_mm, size, shrink))
+        resin = max((scene.resin_of(pour) for pour in scene.pours), key=lambda one: one.shrink_fraction)
+        found.append(cavity_fit(figure.id, figure.name, figure.liner.gap_mm, size, resin))
     return found
 
 
@@ -97,8 +95,7 @@ def _steps(
 
     found = [
         FinishStep(
-            id=one.id, title=words(f"finish.{TITLES[one.id.split('_')[0]]}_off"), under=one.words,
-            caution=one.caution, at_h=out, minutes=None,
+            id=one.id, title=one.title, under=one.words, caution=one.caution, at_h=out, minutes=None,
         )
         for one in releases
     ]

@@ -12,11 +12,13 @@ from django.contrib.auth.models import User
 from library.actions import keep_row, library_of
 from library.models import OwnRow
 
+from gondola_core.bench.mixed import as_mixed
 from gondola_core.learning.belief import row_belief
 from gondola_core.learning.cup_fit import cup_prior
 from gondola_core.learning.cup_model import ROOM_STEP, Cup, CupModel
 from gondola_core.materials import load_library
 from gondola_core.units import HOUR
+from learning import actions
 
 
 def cup_csv(logs=(0.1, -0.04), resin="deep", mass_g=60.0, hours=18.0, wrap_mm=10.0) -> str:
@@ -151,3 +153,8 @@ class Bottles(RunCase):
         told = self.post("/learn/tests", {"document": document, "resin_id": "deep"})
         self.assertEqual(told.status_code, 200, told.content)
         self.assertIn("would narrow", told.json()[0]["words"])
+
+    def test_a_pour_that_was_mixed_wrong_teaches_by_its_row_mixed_so(self):
+        used = as_mixed(self.row(), -0.1).model_copy(update={"id": "as-mixed-1"})
+        again = actions._as_row(used.scaled(1.2, 0.9), self.row())
+        self.assertEqual(again, used)
