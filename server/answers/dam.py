@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from studio.bodies import download
 from studio.schemas import Refusal
 
 from gondola_core.dam import cut_list, nest
@@ -24,16 +25,10 @@ def nest_sheets(request: HttpRequest, scene: Scene) -> list[NestedSheet]:
 @router.post("/cut-list/svg", operation_id="cut_list_svg")
 def cut_list_svg(request: HttpRequest, scene: Scene) -> HttpResponse:
     sheets = nest(cut_list(scene.tank), scene.tank)
-    return _download(svg_of(sheets, scene.name), "image/svg+xml", "cut-list.svg")
+    return download(svg_of(sheets, scene.name), "image/svg+xml", "cut-list.svg")
 
 
 @router.post("/cut-list/dxf", operation_id="cut_list_dxf")
 def cut_list_dxf(request: HttpRequest, scene: Scene) -> HttpResponse:
     cuts = cut_list(scene.tank)
-    return _download(dxf_of(cuts, nest(cuts, scene.tank)), "image/vnd.dxf", "cut-list.dxf")
-
-
-def _download(text: str, kind: str, name: str) -> HttpResponse:
-    return HttpResponse(
-        text, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return download(dxf_of(cuts, nest(cuts, scene.tank)), "image/vnd.dxf", "cut-list.dxf")

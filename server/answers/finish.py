@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from shapes.actions import meshes_for
+from studio.bodies import download
 from studio.said import said
 from studio.schemas import Refusal
 
@@ -23,20 +24,14 @@ def finish(request: HttpRequest, scene: Scene) -> HttpResponse:
 
 @router.post("/strips/svg", operation_id="strips_svg")
 def svg(request: HttpRequest, scene: Scene) -> HttpResponse:
-    return _download(strips_svg(edge_strips(scene), scene.name).encode(), "image/svg+xml", "edge-strips.svg")
+    return download(strips_svg(edge_strips(scene), scene.name).encode(), "image/svg+xml", "edge-strips.svg")
 
 
 @router.post("/strips/dxf", operation_id="strips_dxf")
 def dxf(request: HttpRequest, scene: Scene) -> HttpResponse:
-    return _download(strips_dxf(edge_strips(scene)).encode(), "image/vnd.dxf", "edge-strips.dxf")
+    return download(strips_dxf(edge_strips(scene)).encode(), "image/vnd.dxf", "edge-strips.dxf")
 
 
 @router.post("/strips/pdf", operation_id="strips_pdf")
 def pdf(request: HttpRequest, scene: Scene) -> HttpResponse:
-    return _download(strips_pdf(edge_strips(scene), scene.name), "application/pdf", "edge-strips.pdf")
-
-
-def _download(content: bytes, kind: str, name: str) -> HttpResponse:
-    return HttpResponse(
-        content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
+    return download(strips_pdf(edge_strips(scene), scene.name), "application/pdf", "edge-strips.pdf")

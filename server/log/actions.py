@@ -27,6 +27,8 @@ CAMERA_TOLD = "Taken at the moment that the camera wrote."
 CAMERA_SILENT = "The camera wrote no moment: taken as now."
 MOST_ENTRIES = 20_000
 """Entries that a scene keeps."""
+MOST_FOUND = 60
+"""Entries that a search tells."""
 
 
 def story(scene: Scene, last: int = 500) -> list[EntryState]:
@@ -191,22 +193,20 @@ def index(entry: Entry) -> None:
 
 def search(*, owner: Any, asked: str, kinds: Sequence[str] = ()) -> list[FoundEntry]:
     """Entries of all one's scenes that hold all the words, or begin so; the best first. Without words, the newest."""
-    terms = re.findall(r"\w+", asked)[:12]
-    where = ["e.owner_id = %s", "e.taken_back_at IS NULL"]
-    values: list[Any] = [owner.pk]
+    # each term is quoted: nothing of what was typed is a command of the search
+    match = " ".join(f'"{term}"*' for term in re.findall(r"\w+", asked)[:12])
+    which, values = "e.owner_id = %s AND e.taken_back_at IS NULL", [owner.pk]
     if kinds:
-        where.append(f"e.kind IN ({', '.join(['%s'] * len(kinds))})")
+        which += f" AND e.kind IN ({', '.join(['%s'] * len(kinds))})"
         values += list(kinds)
-    if terms:
-        # each term is quoted: nothing of what was typed is a command of the search
-        match = " ".join(f'"{term}"*' for term in terms)
-        source = ("log_search s JOIN log_entry e ON e.id = s.rowid", "log_search MATCH %s", "rank",
-                  "snippet(log_search, 0, '', '', '...', 14)")
-        where, values = [source[1], *where], [match, *values]
-    else:
-        source = ("log_entry e", "", "e.at DESC", "''")
-    which = " AND ".join(where)
-    sql = f"SELECT e.id, {source[3]} FROM {source[0]} WHERE {which} ORDER BY {source[2]}" + " LIMIT 60"
+    sql = f"SELECT e.id, '' FROM log_entry e WHERE {which} ORDER BY e.at DESC LIMIT {MOST_FOUND}"
+    if match:
+        sql = (
+            "SELECT e.id, snippet(log_search, 0, '', '', '...', 14) "
+            "FROM log_search s JOIN log_entry e ON e.id = s.rowid "
+            f"WHERE log_search MATCH %s AND {which} ORDER BY rank LIMIT {MOST_FOUND}"
+        )
+        values = [match, *values]
     with connection.cursor() as cursor:
         cursor.execute(sql, values)
         found = cursor.fetchall()

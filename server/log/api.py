@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from scenes.actions import own_scene, state_of
-from studio.bodies import read_body
+from studio.bodies import BINARY_BODY, download, read_body
 from studio.said import said
 from studio.schemas import Refusal
 from studio.units import reader_of
@@ -20,12 +20,6 @@ from .schemas import CausesStruck, EntryKind, EntryMoved, EntryPlace, EntryState
 router = Router(tags=["log"])
 OF_SCENE = "/scenes/{int:scene_id}"
 ONE = "/entries/{int:entry_id}"
-_FILE = {
-    "requestBody": {
-        "required": True,
-        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-    }
-}
 
 
 @router.get(f"{OF_SCENE}/entries", response={200: list[EntryState], 404: Refusal}, operation_id="read_story")
@@ -42,7 +36,7 @@ def enter(request: HttpRequest, scene_id: int, payload: EntryWrite) -> tuple[int
 
 @router.post(
     f"{OF_SCENE}/photographs", response={201: PhotographKept, 404: Refusal, 413: Refusal, 422: Refusal},
-    operation_id="bring_photograph", openapi_extra=_FILE,
+    operation_id="bring_photograph", openapi_extra=BINARY_BODY,
 )
 def bring(
     request: HttpRequest, scene_id: int, name: str = "photograph", x_mm: float | None = None,
@@ -125,6 +119,4 @@ def folder(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The story as a folder of one page and its pictures, to hand on."""
     scene = own_scene(owner=request.user, scene_id=scene_id)
     content = handing.folder_of(owner=request.user, scene=scene, units=reader_of(request))
-    answer = HttpResponse(content, content_type="application/zip")
-    answer["Content-Disposition"] = 'attachment; filename="story.zip"'
-    return answer
+    return download(content, "application/zip", "story.zip")

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 import re
-import warnings
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
@@ -40,18 +39,17 @@ def read_picture(content: bytes) -> Picture:
     if HEIF.match(content[:32]):
         raise GondolaError("This is a HEIC or AVIF photograph, which is not read here: save it as JPEG.", "file")
     try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("error", Image.DecompressionBombWarning)
-            return _read(content)
+        return _read(content)
     except GondolaError:
         raise
-    except (UnidentifiedImageError, Image.DecompressionBombError, Image.DecompressionBombWarning, OSError, ValueError,
-            SyntaxError, EOFError, OverflowError, MemoryError, KeyError, TypeError, IndexError):
+    except Image.DecompressionBombError:
+        raise GondolaError("This picture has far too many pixels: make it smaller.", "file") from None
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, EOFError, OverflowError, MemoryError, KeyError,
+            TypeError, IndexError):
         raise GondolaError(UNREADABLE, "file") from None
 
 
 def _read(content: bytes) -> Picture:
-    Image.MAX_IMAGE_PIXELS = max(MOST_PIXELS.values())
     with Image.open(io.BytesIO(content), formats=list(MOST_PIXELS)) as opened:
         form, (width, height) = str(opened.format), opened.size
         if width * height > MOST_PIXELS[form]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from django.http import HttpRequest
 from ninja import Router
-from studio.bodies import read_body
+from studio.bodies import BINARY_BODY, read_body
 from studio.schemas import Refusal
 from studio.units import reader_of
 
@@ -20,17 +20,11 @@ from . import actions
 from .schemas import Heights, Made, Measuring, MeshState, NewFigure, Photographed, Places, Starting
 
 router = Router(tags=["shapes"])
-_FILE = {
-    "requestBody": {
-        "required": True,
-        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-    }
-}
 
 
 @router.post(
     "/meshes", response={201: MeshState, 413: Refusal, 422: Refusal}, operation_id="bring_mesh",
-    openapi_extra=_FILE,
+    openapi_extra=BINARY_BODY,
 )
 def bring_mesh(
     request: HttpRequest, kind: str, name: str = "mesh", unit: str | None = None,

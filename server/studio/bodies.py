@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 
 CHUNK = 1024 * 1024
 
@@ -27,3 +27,19 @@ def read_body(request: HttpRequest, most: int, what: str) -> bytes:
             raise TooLarge(what, most)
         chunks.append(chunk)
     return b"".join(chunks)
+
+
+BINARY_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
+"""In the OpenAPI document: the whole body is a file."""
+
+
+def download(content: bytes | str, kind: str, name: str) -> HttpResponse:
+    """A made file, under a name that is ours."""
+    return HttpResponse(
+        content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'}
+    )

@@ -3294,14 +3294,14 @@ export interface components {
              * @default 100
              */
             mass_g: number;
-            /** Mix C */
+            /** mixed at */
             mix_c?: number | null;
             /**
              * moment of mixing
              * @default 0
              */
             mixed_at_h: number;
-            /** Room C */
+            /** room */
             room_c?: number | null;
             /**
              * foam around the cup
@@ -5119,7 +5119,7 @@ export interface components {
         };
         /**
          * LogCurve
-         * @description A log in its bins, as it was fitted, and as the row alone would have it.
+         * @description A log in its bins, as it was fitted, and as what was held before would have it.
          */
         LogCurve: {
             /** At H */
@@ -6646,6 +6646,8 @@ export interface components {
             force_n: number | null;
             /** Id */
             id: string;
+            /** Title */
+            title: string;
             /** Words */
             words: string;
         };
