@@ -116,3 +116,14 @@ export function useSpot() {
     },
   };
 }
+
+/** Lessons of other pieces that are pinned to what this plan uses. */
+export function useLessonsMet() {
+  const { work, scene } = useDocument();
+  return useQuery({
+    queryKey: ["lessons met", work.id, scene.pours.map((pour) => pour.resin_id), scene.tank.wall.material.id],
+    staleTime: 10_000,
+    retry: false,
+    queryFn: () => ask(api.GET("/api/scenes/{scene_id}/lessons", { params: { path: { scene_id: work.id } } })),
+  }).data;
+}

@@ -6,6 +6,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { Outcome, PourOutcome, Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { useNewestRun } from "../../desk/runs";
 import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Title } from "../../ui/row";
@@ -13,14 +14,13 @@ import { hoursText, temperatureText, weighedText, whenText } from "../../units/d
 
 /** The latest run beside the plan: what each pour was meant to be, and what it was; what that raises. */
 export function HappenedPart() {
-  const { work, units } = useDocument();
-  const params = { path: { scene_id: work.id } };
+  const { units } = useDocument();
+  const run = useNewestRun();
   const both = useQuery({
-    queryKey: ["happened", work.id],
+    queryKey: ["happened", run?.id],
+    enabled: run !== undefined,
     staleTime: 0,
     queryFn: async () => {
-      const runs = await ask(api.GET("/api/scenes/{scene_id}/runs", { params }));
-      const run = runs.find((one) => !one.rehearsal && one.events_count > 0);
       if (!run) return null;
       const scenes = await ask(api.GET("/api/runs/{run_id}/happened", { params: { path: { run_id: run.id } } }));
       const [planned, happened] = await Promise.all([

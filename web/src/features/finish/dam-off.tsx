@@ -1,22 +1,15 @@
 import { Box } from "@chakra-ui/react";
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { useDocument } from "../../desk/document";
+import { useNewestRun } from "../../desk/runs";
 import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 
 /** Tells the newest run that the dam is off now: when it came off decides much of what is found later. */
 export function DamOff() {
-  const { work } = useDocument();
-  const runs = useQuery({
-    queryKey: ["runs", work.id],
-    staleTime: 0,
-    retry: false,
-    queryFn: () => ask(api.GET("/api/scenes/{scene_id}/runs", { params: { path: { scene_id: work.id } } })),
-  });
-  const run = runs.data?.find((one) => !one.rehearsal && one.events_count > 0 && one.ended_at === null);
+  const run = useNewestRun();
   const tell = useMutation({
     mutationFn: (id: string) =>
       ask(
@@ -26,7 +19,7 @@ export function DamOff() {
         }),
       ),
   });
-  if (!run) return null;
+  if (!run || run.ended_at !== null) return null;
   return (
     <Box marginTop="2">
       {tell.isSuccess ? (

@@ -1,22 +1,13 @@
 import { Box } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import { ask } from "../../api/ask";
-import { api } from "../../api/client";
-import { useDocument } from "../../desk/document";
+import { useLessonsMet } from "../../desk/story";
 
 const MOST = 3;
 
 /** Lessons of other pieces that are pinned to what this plan uses. */
 export function LearntBefore() {
-  const { work, scene } = useDocument();
-  const met = useQuery({
-    queryKey: ["lessons met", work.id, scene.pours.map((pour) => pour.resin_id), scene.tank.wall.material.id],
-    staleTime: 30_000,
-    retry: false,
-    queryFn: () => ask(api.GET("/api/scenes/{scene_id}/lessons", { params: { path: { scene_id: work.id } } })),
-  }).data;
+  const met = useLessonsMet();
   if (!met || met.length === 0) return null;
   return (
     <details>

@@ -1,11 +1,12 @@
 import { Box } from "@chakra-ui/react";
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { PourLearnt } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { useNewestRun } from "../../desk/runs";
 import { Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Choice } from "../../ui/row";
@@ -14,14 +15,9 @@ import { Curve } from "./curve";
 
 /** What a pour of the newest run tells of its bottle while it sets, and by how much that narrows what comes. */
 export function FromRun({ heard }: { heard: () => void }) {
-  const { work, units, scene } = useDocument();
+  const { units, scene } = useDocument();
   const [number, setNumber] = useState("1");
-  const runs = useQuery({
-    queryKey: ["runs", work.id],
-    staleTime: 0,
-    queryFn: () => ask(api.GET("/api/scenes/{scene_id}/runs", { params: { path: { scene_id: work.id } } })),
-  });
-  const run = runs.data?.find((one) => !one.rehearsal && one.events_count > 0);
+  const run = useNewestRun();
   const learn = useMutation({
     mutationFn: ({ id, keep }: { id: string; keep: boolean }) =>
       ask(

@@ -7,7 +7,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { FoundEntry, Scene } from "../../api/types";
 import { useDocument } from "../../desk/document";
-import { faultWord, useStory } from "../../desk/story";
+import { faultWord, useLessonsMet, useStory } from "../../desk/story";
 import { Deed } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Choice, Title } from "../../ui/row";
@@ -16,23 +16,19 @@ type Pin = FoundEntry["pins"][number];
 
 /** Lessons: those of other pieces that this plan should hear, one to write, and all that was ever written. */
 export function Lessons() {
-  const { work, scene } = useDocument();
+  const { scene } = useDocument();
   const { enter } = useStory();
-  const met = useQuery({
-    queryKey: ["lessons met", work.id, scene.resins, scene.tank.wall.material.id],
-    staleTime: 10_000,
-    queryFn: () => ask(api.GET("/api/scenes/{scene_id}/lessons", { params: { path: { scene_id: work.id } } })),
-  });
+  const met = useLessonsMet();
   const pins = pinsOf(scene);
   const [text, setText] = useState("");
   const [pin, setPin] = useState(0);
   return (
     <>
       <Title aside="from other pieces">Learnt before</Title>
-      {met.data?.map((one) => (
+      {met?.map((one) => (
         <Found key={one.id} entry={one} />
       ))}
-      {met.data?.length === 0 ? <Box color="soft">No lesson is pinned to what this plan uses.</Box> : null}
+      {met?.length === 0 ? <Box color="soft">No lesson is pinned to what this plan uses.</Box> : null}
       <Box marginTop="4">
         <Title>Write a lesson</Title>
       </Box>

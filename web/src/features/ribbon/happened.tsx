@@ -4,7 +4,7 @@ import { useLocation } from "react-router";
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { RunNow, Scene } from "../../api/types";
-import { useDocument } from "../../desk/document";
+import { useNewestRun } from "../../desk/runs";
 import { faultWord, useStory } from "../../desk/story";
 import type { Scale } from "../../sounding/scales";
 import { hoursText } from "../../units/display";
@@ -17,18 +17,15 @@ export interface Happened {
 
 /** The newest real run as it was; only the log asks for it. */
 export function useHappened(): Happened | null {
-  const { work } = useDocument();
   const asked = useLocation().pathname.endsWith("/log");
+  const run = useNewestRun(asked);
   const told = useQuery({
-    queryKey: ["as happened", work.id],
-    enabled: asked,
+    queryKey: ["as happened", run?.id],
+    enabled: asked && !!run,
     staleTime: 10_000,
     retry: false,
     queryFn: async () => {
-      const runs = await ask(api.GET("/api/scenes/{scene_id}/runs", { params: { path: { scene_id: work.id } } }));
-      const run = runs.find((one) => !one.rehearsal && one.events_count > 0);
-      if (!run) return null;
-      const whole = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: run.id } } }));
+      const whole = await ask(api.GET("/api/runs/{run_id}", { params: { path: { run_id: run?.id ?? "" } } }));
       return happenedOf(whole.document, whole.run.events);
     },
   });
