@@ -59,7 +59,7 @@ class Units(BrowserCase):
         self.assertEqual(found, [])
 
     def test_no_stage_says_a_metric_word(self):
-        for stage in ("Tank", "Bed", "Figures", "Water", "Pours", "Bench", "Finish"):
+        for stage in ("Tank", "Bed", "Figures", "Water", "Pours", "Bench", "Finish", "Log"):
             self.go(stage)
             parts = self.page.get_by_role("group", name=re.compile("^Parts of")).get_by_role("button")
             words = parts.all_inner_texts() or [None]

@@ -48,14 +48,14 @@ class Faces(unittest.TestCase):
     """Ladder and coat."""
 
     def test_a_rougher_wall_begins_lower_and_takes_longer(self) -> None:
-        glass, wood = (face_schools(600.0, wall, 3000) for wall in ("glass", "plywood"))
+        glass, wood = (face_schools(600.0, wall, 3000, 0.25) for wall in ("glass", "plywood"))
         self.assertLess(wood.from_grit, glass.from_grit)
         self.assertGreater(wood.sanding_min, glass.sanding_min)
         self.assertEqual([one.grit for one in glass.rungs], [1000, 1500, 2000, 3000])
         self.assertAlmostEqual(glass.coat_ml, 600 * 0.025 * 2)
 
     def test_a_warm_room_asks_for_more_patches(self) -> None:
-        cool, warm = (top_work(300.0, room) for room in (18.0, 28.0))
+        cool, warm = (top_work(300.0, room, 1.2) for room in (18.0, 28.0))
         self.assertAlmostEqual(cool.open_min / warm.open_min, 2.0, places=1)
         self.assertGreater(warm.patches_count, cool.patches_count)
         self.assertAlmostEqual(cool.white_clear_h / cool.clear_h, (2.0 / 1.2) ** 2, places=1)

@@ -13,6 +13,7 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 
 from ..part import Key, Name, Part, bounded
 from ..scene import Scene
+from ..scene.pour import GRITS
 from ..words import Words, words
 from .mixing import Mix
 from .stocks import Stock
@@ -26,7 +27,6 @@ SHEET_WASTE = 1.10
 """Sheet bought over the panels cut from it. Source: assumed"""
 BEAD_MM2 = 9.0
 """Section of a bead of seal along a joint. Source: assumed"""
-GRITS = (120, 180, 240, 320, 400, 600, 800, 1000, 1500, 2000, 3000)
 """Papers of a sanding ladder. Source: assumed"""
 MOST_KITS = 200
 """Of one kind that anybody buys at once."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import pi
 
+from ..bench.recipes import load_recipes
 from ..cure.cup import stand_cup
 from ..errors import GondolaError
 from ..finish.faces import FaceSchools, face_schools
@@ -76,7 +77,8 @@ def _face(case: Case) -> FaceSchools:
     """The face that one looks at, by both schools."""
     tank = case.happened.tank
     area = tank.inner_width_mm * tank.fill_height_mm / 100
-    return face_schools(area, tank.wall.material.id, case.happened.finish.sand_to_grit)
+    coat_mm = load_recipes()["edge_coat"].thickness_mm
+    return face_schools(area, tank.wall.material.id, case.happened.finish.sand_to_grit, coat_mm)
 
 
 def _coat(case: Case, fault: Fault) -> Repair:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-RIPPLE_MM, WHITE_MM = 1.2, 2.0
-"""Thickness of gel for ripples, and of white water. Source: assumed"""
+WHITE_MM = 2.0
+"""Thickness of white water. Source: assumed"""
 OPEN_MIN, OPEN_AT_C, PER_DECADE = 6.0, 20.0, 2.0
 """Gel stays wet so long at 20 °C, and half as long ten degrees warmer. Source: assumed"""
 HANDS_CM2_MIN = 12.0
@@ -30,23 +30,23 @@ class TopWork:
     white_clear_h: float
 
 
-def top_work(area_cm2: float, room_c: float) -> TopWork:
-    """Gel over an area, in patches that stay wet while they are worked.
+def top_work(area_cm2: float, room_c: float, ripple_mm: float) -> TopWork:
+    """Gel over an area at a thickness, in patches that stay wet while they are worked.
 
         t_open = 6 min 2^((20 - T)/10),  t_clear = 24 h d^2 2^((20 - T)/10)
 
     Source: crank1975 for the square of the thickness; the numbers are assumed
 
-    >>> top_work(240.0, 20.0).patches_count
+    >>> top_work(240.0, 20.0, 1.2).patches_count
     4
     """
     slower = PER_DECADE ** ((OPEN_AT_C - room_c) / 10.0)
     open_min = OPEN_MIN * slower
     patch = HANDS_CM2_MIN * open_min
     return TopWork(
-        area_cm2=round(area_cm2, 1), ripple_ml=round(area_cm2 * RIPPLE_MM / 10, 1), open_min=round(open_min, 1),
+        area_cm2=round(area_cm2, 1), ripple_ml=round(area_cm2 * ripple_mm / 10, 1), open_min=round(open_min, 1),
         patch_cm2=round(patch), patches_count=max(1, -int(-area_cm2 // patch)),
-        clear_h=round(CLEAR_H_MM2 * RIPPLE_MM**2 * slower, 1),
+        clear_h=round(CLEAR_H_MM2 * ripple_mm**2 * slower, 1),
         white_ml=round(WHITE_SHARE * area_cm2 * WHITE_MM / 10, 1),
         white_clear_h=round(CLEAR_H_MM2 * WHITE_MM**2 * slower, 1),
     )

@@ -41,6 +41,10 @@ class Pour(Part):
     inclusions: Annotated[list[Inclusion], Field(title="grains", max_length=6)] = []
 
 
+GRITS = (120, 180, 240, 320, 400, 600, 800, 1000, 1500, 2000, 3000)
+"""Of sanding papers, coarse to fine. Source: assumed"""
+
+
 class Finish(Part):
     """What is done after the dam comes off."""
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ..answers.bodies import BODIES
 from ..answers.book import Book
 from ..answers.kept import Keeper
+from ..bench.recipes import load_recipes
 from ..evaluate import DRAFT, KEEPER, evaluate
 from ..finish.faces import FaceSchools, face_schools
 from ..finish.fit import CavityFit, cavity_fit
@@ -56,10 +57,13 @@ def finishing(scene: Scene, meshes: Meshes | None = None, keeper: Keeper = KEEPE
     width, behind, fill = outcome.whole.outer_width_mm, outcome.whole.outer_behind_mm, tank.fill_height_mm
     perimeter = 2 * (tank.inner_width_mm + tank.inner_behind_mm)
     releases = letting_go(tank, max(width, behind), fill)
-    faces = face_schools(0.0 if tank.walls_stay else perimeter * fill / 100, tank.wall.material.id,
-                         scene.finish.sand_to_grit)
+    recipes = load_recipes()
+    faces = face_schools(
+        0.0 if tank.walls_stay else perimeter * fill / 100, tank.wall.material.id, scene.finish.sand_to_grit,
+        recipes["edge_coat"].thickness_mm,
+    )
     surface = outcome.pours[-1].fill.free_surface_cm2
-    top = top_work(surface, scene.brief.room.mean_c)
+    top = top_work(surface, scene.brief.room.mean_c, recipes["ripple_gel"].thickness_mm)
     return Finishing(
         demould_at=outcome.whole.demould_at, demould_h=outcome.whole.demould_h, full_cure_d=outcome.whole.full_cure_d,
         lip_mm=round(outcome.dam.lip_mm, 2), lip_mm_long=round(perimeter, 1), releases=releases, faces=faces, top=top,

@@ -14,9 +14,8 @@ from ..answers.book import Book
 from ..answers.flood import FLOOD, SPANS
 from ..answers.grades import Grade
 from ..answers.kept import Keeper
-from ..answers.march import cells_of, march
+from ..answers.march import cells_of, march, room_of, surroundings
 from ..cure.cells import CellGeometry
-from ..cure.losses import WALL_FILM
 from ..cure.march import Marched, Scrubbing, Tolerance
 from ..errors import GondolaError
 from ..evaluate import KEEPER
@@ -26,7 +25,7 @@ from ..learning.least_squares import Binned, Fit, Prior, Whitened, best, binned,
 from ..learning.looks import Look, look_residual
 from ..learning.temperature_log import step_of
 from ..scene import Scene
-from ..scene.schedule import pour_starts_h
+from ..scene.schedule import ROOM_STEP_H, pour_starts_h
 from ..shape import Meshes
 from ..units import HOUR, MM
 from ..words import words
@@ -103,12 +102,11 @@ class _Pour:
 
     def _outside(self, cell_c: Array, at: Array) -> Array:
         """A thermometer taped to the wall: T_room + (T - T_room) R_film/(R_film + R_sheet + R_half cell)."""
-        tank, resin = self.scene.tank, self.scene.resin_of(self.scene.pours[self.number - 1])
-        film = 1.0 / WALL_FILM
+        around, resin = surroundings(self.scene), self.scene.resin_of(self.scene.pours[self.number - 1])
         half = float(self.cells.x_faces[1] - self.cells.x_faces[0]) / 2 / resin.conductivity_w_mk
-        sheet = tank.wall.thickness_mm * MM / tank.wall.material.conductivity_w_mk
-        room = self.scene.brief.room.mean_c
-        return np.asarray(room + (cell_c - room) * film / (film + sheet + half))
+        samples = room_of(self.scene)
+        room = np.interp(self.start + at, np.arange(len(samples)) * ROOM_STEP_H * HOUR, samples)
+        return np.asarray(room + (cell_c - room) / around.wall_film / (around.wall_resistance + half))
 
     def moment_h(self, marched: Marched, what: str) -> float:
         """When the top of the pour, away from walls, gels or loses its tack [h]: it is there that one touches."""

@@ -50,7 +50,7 @@ export function Row(props: { label: string; children: ReactNode; hint?: string; 
 
 export function Title(props: { children: ReactNode; aside?: ReactNode }) {
   return (
-    <Flex align="baseline" gap="3" marginBottom="1">
+    <Flex align="baseline" columnGap="3" wrap="wrap" marginBottom="1">
       <Heading as="h2" fontSize="18px" fontWeight={800} lineHeight="1.3">
         {props.children}
       </Heading>

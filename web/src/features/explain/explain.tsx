@@ -60,7 +60,7 @@ export function ExplainPart() {
         </Word>
       ) : null}
       <Deciding told={told.data} />
-      <Repairs told={told.data} />
+      <Repairs told={told.data} units={units} />
     </>
   );
 }
@@ -146,14 +146,14 @@ function Deciding({ told: { decides } }: { told: Explanation }) {
   );
 }
 
-function Repairs({ told: { repairs } }: { told: Explanation }) {
+function Repairs({ told: { repairs }, units }: { told: Explanation; units: Units }) {
   return (
     <Box marginTop="3">
       <Box fontWeight={800}>What can be mended</Box>
       {repairs.map((one) => (
         <Box key={one.words} marginTop="2px">
           {one.words}
-          {one.peak_c !== null && one.peak_c > 40 ? ` Its cup comes to ${one.peak_c.toFixed(0)} °C.` : ""}
+          {one.peak_c !== null && one.peak_c > 40 ? ` Its cup comes to ${temperatureText(one.peak_c, units)}.` : ""}
         </Box>
       ))}
     </Box>

@@ -47,7 +47,7 @@ function Steps({ finish }: { finish: Finishing }) {
       <Title aside={finish.demould_at ? `dam off ${whenText(finish.demould_at)}` : "it does not become hard"}>
         After the last pour
       </Title>
-      <Box as="ol" margin="0" paddingLeft="20px">
+      <Box as="ol" margin="0" paddingLeft="20px" listStyleType="decimal">
         {finish.steps.map((step) => (
           <Box as="li" key={step.id} marginTop="6px">
             <Word

@@ -76,7 +76,7 @@ export function Bottle({
 function Factor({ word, told }: { word: string; told: readonly number[] }) {
   const [middle = 1, low = 1, high = 1] = told;
   return (
-    <Row label={`${word} over its row`}>
+    <Row label={word}>
       {share(middle)} ({share(low)} to {share(high)})
     </Row>
   );

@@ -2,7 +2,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 
 import type { LogFit, Units } from "../../api/types";
-import { temperatureFigure, temperatureUnit } from "../../units/display";
+import { temperatureFigure, temperatureText, temperatureUnit } from "../../units/display";
 
 const [WIDE, HIGH, LEFT, SOLE] = [212, 140, 28, 20];
 
@@ -23,7 +23,7 @@ export function Curve({ fit, units }: { fit: LogFit; units: Units }) {
       width={WIDE + 6}
       height={HIGH}
       role="img"
-      aria-label={`Log over ${(at_h.at(-1) ?? 0).toFixed(0)} hours: warmest ${fit.peak_c} °C after ${fit.peak_at_h} h`}
+      aria-label={`Log over ${(at_h.at(-1) ?? 0).toFixed(0)} hours: warmest ${temperatureText(fit.peak_c, units)} after ${fit.peak_at_h} h`}
     >
       <path d={path(row_c)} fill="none" stroke="var(--soft)" strokeDasharray="4 3" />
       <path d={path(fitted_c)} fill="none" stroke="var(--caution)" strokeWidth={1.4} />

@@ -27,7 +27,7 @@ export function LearnResin() {
   const { held, taught, refused, again } = useBottle("resin", resin);
   return (
     <>
-      <Title>What this bottle taught</Title>
+      <Title aside="over its row">What this bottle taught</Title>
       <Choice label="bottle" value={resin} options={poured.map((one) => [one.id, one.name] as const)} take={choose} />
       <Problem>{refused}</Problem>
       {held ? <Bottle {...held} /> : null}

@@ -65,7 +65,7 @@ export function Swatch({ colourant, heard }: { colourant: string; heard: (whole:
       {patches.map((one, at) => (
         <Box key={at} borderLeft="14px solid" style={{ borderLeftColor: one.srgb }} paddingLeft="6px" marginTop="4px">
           <LengthField
-            label={`depth of patch ${at + 1}`}
+            label={`patch ${at + 1}, depth`}
             value={one.depth_mm}
             take={(depth_mm) => {
               put(at, { depth_mm });
