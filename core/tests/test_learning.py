@@ -9,7 +9,7 @@ from gondola_core.answers.flood import FLOOD, SPANS
 from gondola_core.answers.march import cells_of
 from gondola_core.errors import GondolaError
 from gondola_core.learning.belief import Belief, distance2, factored, row_belief, taught
-from gondola_core.learning.cup_fit import CupSetting, cup_prior, fit_cup
+from gondola_core.learning.cup_fit import CupSetting, _next_cup, cup_prior, fit_cup
 from gondola_core.learning.cup_model import ROOM_STEP, Cup, CupModel
 from gondola_core.learning.drops import DropsWeighed, drop_mass
 from gondola_core.learning.grid import grid_around
@@ -131,6 +131,12 @@ class CupFits(unittest.TestCase):
         self.assertEqual(plain.state, "little")
         self.assertIn("10 mm of foam", plain.words[1])
 
+    def test_the_next_cup_is_one_that_is_safe_for_its_class(self) -> None:
+        for resin, safe in (("deep", "60 g set in 10 mm of foam"), ("casting", "70 g in an open cup"),
+                            ("coating", "15 g in an open cup, no more and no foam")):
+            with self.subTest(resin):
+                self.assertIn(safe, _next_cup(RESINS[resin]))
+
     def test_another_resin_is_refused(self) -> None:
         fit = fit_cup(read_log(cup_log("casting", 100, 5)[0]), CupSetting(mass_g=100, mix_c=23.0, room_c=23.0),
                       RESINS["deep"])
@@ -243,6 +249,15 @@ class Pours(unittest.TestCase):
         fit = fit_pour(self.scene, 1, Heard(readings=[], looks=looks, room_logged=True), self.held)
         self.assertLess(abs(fit.mean[0] - 0.1), 0.08)
         self.assertLess(fit.belief.sd[0], self.held.sd[0])
+
+    def test_a_thermometer_on_the_wall_tells_it_too(self) -> None:
+        outside = _Pour(self.scene, self.pour.cells, 1, "wall", 20 * HOUR)
+        curve = outside.curve(outside.marched(np.array([0.1, -0.06])), self.at)
+        self.assertLess(curve.max(), self.curve.max())
+        readings = [Reading(at_h=float(at) / HOUR, measured_c=float(value))
+                    for at, value in zip(self.at, curve, strict=True)]
+        fit = fit_pour(self.scene, 1, Heard(readings=readings, looks=[], room_logged=True, place="wall"), self.held)
+        self.assertLess(abs(fit.mean[0] - 0.1), 2 * fit.belief.sd[0])
 
     def test_nothing_is_nothing(self) -> None:
         with self.assertRaises(GondolaError):

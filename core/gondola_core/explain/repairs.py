@@ -13,6 +13,8 @@ from ..words import Words, words
 from .case import Case
 from .fault import Fault
 
+WARM_BOX_C = 40.0
+"""Of the box in which what stalled goes on. Source: assumed"""
 OVER = 1.3
 """What is drilled out and refilled over the fault itself. Source: assumed"""
 LEAST_CUP_G, DRILL_MM = 5.0, 2.0
@@ -47,8 +49,8 @@ def repairs_for(case: Case, fault: Fault) -> list[Repair]:
         "crack": "wick", "leak": "top_up", "line": "strip", "soft": "warm_box", "yellow": "light", "too_dark": "lamp",
         "milky": "warm_box", "sunk_figure": "leave", "moved_figure": "leave", "floated_bed": "leave",
     }
-    return [Repair(fault=kind, words=words(f"explain.repair_{plain[kind]}"), volume_ml=None, mass_g=None, peak_c=None,
-                   minutes=None)]
+    said = words(f"explain.repair_{plain[kind]}", warm=WARM_BOX_C)
+    return [Repair(fault=kind, words=said, volume_ml=None, mass_g=None, peak_c=None, minutes=None)]
 
 
 def _refill(case: Case, fault: Fault) -> Repair:

@@ -18,6 +18,8 @@ BY_JOINT = {
 }
 THIN_PLASTIC_MM = 2.0
 BREAKS = {"glass"}
+WARM_MOST_C = 60.0
+"""As warm as a sheet is made to let go. Source: assumed"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -60,7 +62,7 @@ def letting_go(tank: Tank, width_mm: float, height_mm: float) -> list[Release]:
     if tank.wall.material.id == "pvc-foam" or tank.wall.thickness_mm <= THIN_PLASTIC_MM:
         found.append(Release(
             id="warm", title=words("finish.warm_off"), words=words("finish.warm"),
-            caution=words("finish.warm_caution"), force_n=None,
+            caution=words("finish.warm_caution", most=WARM_MOST_C), force_n=None,
         ))
     own = tank.wall.material.id in LETS_GO_BY_ITSELF
     energy = min(OWN_PEEL_J_M2, PEEL_J_M2[tank.release]) if own else PEEL_J_M2[tank.release]

@@ -14,8 +14,8 @@ from ..materials import Resin
 from ..part import Part, bounded
 from ..units import HOUR
 from ..words import Words, words
-from .belief import COVERS, Belief, row_belief
-from .cup_model import ROOM_STEP, Cup, CupModel, Off
+from .belief import COVERS, Belief, distance2, row_belief
+from .cup_model import ROOM_STEP, Cup, CupModel, Off, class_of
 from .least_squares import Binned, Fit, Prior, Whitened, best, binned, fitted, root_of
 from .temperature_log import TemperatureLog, step_of
 
@@ -37,7 +37,10 @@ ADDS_LITTLE, MIXED_UP, HEAT_OPEN = 0.8, -0.8, 0.7
 BAD_SHAPE, ASKED_AT, REFUSED_AT = 2.0, 2.5, 3.5
 """Misfit, and prior distances, at which a resin does not fit. Source: own_learning"""
 LEAST_RISE_K, PAST_PEAK, COARSE_STEP = 6.0, 1.3, 0.2
-"""Source: own_learning"""
+"""Rise of a cup, its length over the time to its peak, and step over rise, that tell enough. Source: own_learning"""
+UNFIT = ("shape", "place", "refused")
+RATE, HEAT = np.array([1.0, 0.0]), np.array([0.0, 1.0])
+"""Ways in (ln rate, ln heat)."""
 
 
 class CupSetting(Part):
@@ -126,7 +129,7 @@ def fit_cup(log: TemperatureLog, setting: CupSetting, resin: Resin, prior: Belie
     covariance = found.covariance[:2, :2] * (WIDER if warm or again else WIDE) ** 2
     own = Belief(mean=found.off[:2], covariance=covariance)
     fits = np.array([model.curve(found.off), model.curve(np.array(prior_all.mean))])
-    return _told(own, held, found, seen, fits, log, setting)
+    return _told(own, held, found, seen, fits, log, (setting, resin))
 
 
 def _read(log: TemperatureLog, setting: CupSetting) -> tuple[Binned, Array, tuple[float, float]]:
@@ -196,30 +199,53 @@ def _factor(belief: Belief, way: Array) -> Factor:
 
 
 def _told(
-    own: Belief, held: Belief, found: Fit, seen: Binned, fits: Array, log: TemperatureLog, setting: CupSetting
+    own: Belief, held: Belief, found: Fit, seen: Binned, fits: Array, log: TemperatureLog,
+    stood: tuple[CupSetting, Resin],
 ) -> LogFit:
-    gap = own.mean - held.mean
-    distance = float(np.sqrt(gap @ np.linalg.solve(held.covariance, gap)))
-    peak = int(np.argmax(seen.values))
-    peak_at_h = float(seen.at[peak]) / HOUR
-    # what it would have said is not told where the log has not passed its peak: rate and heat are one there
-    passed = float(seen.at[-1]) / HOUR >= PAST_PEAK * max(peak_at_h, float(seen.at[int(np.argmax(fits[0]))]) / HOUR)
-    state = _state(own, held, found, distance, passed)
-    rate, heat = _factor(own, np.array([1.0, 0.0])), _factor(own, np.array([0.0, 1.0]))
-    return LogFit(
-        state=state, rate=rate, heat=heat, early=_factor(own, np.ones(2)),
-        mean=own.mean.tolist(), covariance=own.covariance.tolist(), misfit=round(found.misfit, 3),
-        distance=round(distance, 2), peak_c=round(float(seen.values[peak]), 1), peak_at_h=round(peak_at_h, 2),
-        merges=state in ("told", "rate_only", "together", "little"),
-        words=_words(state, rate, heat, own, seen, passed, log, setting),
-        curve=LogCurve(
-            at_h=(seen.at / HOUR).round(3).tolist(), measured_c=seen.values.round(2).tolist(),
-            fitted_c=fits[0].round(2).tolist(), row_c=fits[1].round(2).tolist(),
-        ),
+    modelled_peak_at = float(seen.at[int(np.argmax(fits[0]))])
+    passed = _passed(seen, modelled_peak_at)
+    state = _state(own, held, found, passed)
+    said = _words(state, own, seen, passed, log, stood)
+    return _fit(state, own, held, found, _curve(seen, fits), said)
+
+
+def told_of_pour(own: Belief, held: Belief, found: Fit, seen: Binned, fits: Array) -> LogFit:
+    """The same for a pour that was heard, or only looked at: a look tells what it tells."""
+    passed = len(seen.at) > 0 and _passed(seen, 0.0)
+    state = _state(own, held, found, passed) if len(seen.at) else "told"
+    return _fit(state, own, held, found, _curve(seen, fits), _pour_words(state, own, passed))
+
+
+def _passed(seen: Binned, modelled_peak_at: float) -> bool:
+    """Whether a log goes on past its peak: before it, rate and heat are one number."""
+    peak_at = float(seen.at[int(np.argmax(seen.values))])
+    return float(seen.at[-1]) >= PAST_PEAK * max(peak_at, modelled_peak_at, 1.0)
+
+
+def _curve(seen: Binned, fits: Array) -> LogCurve:
+    return LogCurve(
+        at_h=(seen.at / HOUR).round(3).tolist(), measured_c=seen.values.round(2).tolist(),
+        fitted_c=fits[0].round(2).tolist(), row_c=fits[1].round(2).tolist(),
     )
 
 
-def _state(own: Belief, held: Belief, found: Fit, distance: float, passed: bool) -> State:
+def _distance(own: Belief, held: Belief) -> float:
+    """Of a log from what was held, in deviations."""
+    return float(np.sqrt(distance2(held, own, np.zeros((2, 2)))))
+
+
+def _fit(state: State, own: Belief, held: Belief, found: Fit, curve: LogCurve, said: list[Words]) -> LogFit:
+    peak = max(range(len(curve.at_h)), key=lambda at: curve.measured_c[at], default=None)
+    return LogFit(
+        state=state, rate=_factor(own, RATE), heat=_factor(own, HEAT), early=_factor(own, RATE + HEAT),
+        mean=own.mean.tolist(), covariance=own.covariance.tolist(), misfit=round(found.misfit, 3),
+        distance=round(_distance(own, held), 2), peak_c=0.0 if peak is None else round(curve.measured_c[peak], 1),
+        peak_at_h=0.0 if peak is None else round(curve.at_h[peak], 2), merges=state not in UNFIT, words=said, curve=curve,
+    )
+
+
+def _state(own: Belief, held: Belief, found: Fit, passed: bool) -> State:
+    distance = _distance(own, held)
     if found.misfit > BAD_SHAPE:
         return "shape"
     if distance > ASKED_AT:
@@ -233,18 +259,18 @@ def _state(own: Belief, held: Belief, found: Fit, distance: float, passed: bool)
 
 
 def _words(
-    state: State, rate: Factor, heat: Factor, own: Belief, seen: Binned, passed: bool, log: TemperatureLog,
-    setting: CupSetting,
+    state: State, own: Belief, seen: Binned, passed: bool, log: TemperatureLog, stood: tuple[CupSetting, Resin]
 ) -> list[Words]:
     """What it means, the reason where little is told, and what to do next."""
-    rise = float(seen.values.max() - seen.values[0])
-    if state in ("shape", "place", "refused"):
-        return _unfit(state, heat, own)
-    said = [words("learning.factors", rate=_said(rate, "quicker", "slower"), heat=_said(heat, "hotter", "cooler"))]
+    (setting, resin), rise = stood, float(seen.values.max() - seen.values[0])
+    if state in UNFIT:
+        return _unfit(state, own)
+    said = [_factors(own)]
     if state != "told":
-        said = [words(f"learning.{state}", rate=_said(rate, "quicker", "slower"))]
+        pace = _said(_factor(own, RATE), "quicker", "slower")
+        said = [words(f"learning.{state}", rate=pace)]
         if rise < LEAST_RISE_K:
-            said.append(words("learning.little_rise", rise=rise))
+            said.append(words("learning.little_rise", rise=rise, next=_next_cup(resin)))
         elif not passed:
             said.append(words("learning.ends_early"))
         elif log.room_c is None and setting.room_c is None:
@@ -252,6 +278,13 @@ def _words(
         elif step_of(np.array(log.measured_c)) > COARSE_STEP * rise:
             said.append(words("learning.coarse_step"))
     return [*said, words("learning.next_mix")]
+
+
+def _next_cup(resin: Resin) -> Words:
+    """The cup that tells most and stays safe, by the class of the resin. Source: own_learning"""
+    which = class_of(resin)
+    mass, foam, more = {"deep": (60.0, 10.0, 300.0), "casting": (70.0, 0.0, 0.0), "coating": (15.0, 0.0, 0.0)}[which]
+    return words(f"learning.try_{which}", mass=mass, foam=foam, more=more)
 
 
 def _said(told: Factor, more: str, less: str) -> Words:
@@ -264,43 +297,23 @@ def _said(told: Factor, more: str, less: str) -> Words:
     return words("learning.off_row", way=word, by=sign * middle, low=ends[0], high=ends[1])
 
 
-def told_of_pour(own: Belief, held: Belief, found: Fit, seen: Binned, fits: Array, looked: bool) -> LogFit:
-    """The same for a pour that was heard, or only looked at."""
-    heard = len(seen.at) > 0
-    gap = own.mean - held.mean
-    distance = float(np.sqrt(gap @ np.linalg.solve(held.covariance, gap)))
-    peak = int(np.argmax(seen.values)) if heard else 0
-    peak_at_h = float(seen.at[peak]) / HOUR if heard else 0.0
-    passed = heard and float(seen.at[-1]) / HOUR >= PAST_PEAK * max(peak_at_h, 1e-6)
-    state = _state(own, held, found, distance, passed) if heard else ("told" if looked else "little")
-    rate, heat = _factor(own, np.array([1.0, 0.0])), _factor(own, np.array([0.0, 1.0]))
-    return LogFit(
-        state=state, rate=rate, heat=heat, early=_factor(own, np.ones(2)), mean=own.mean.tolist(),
-        covariance=own.covariance.tolist(), misfit=round(found.misfit, 3), distance=round(distance, 2),
-        peak_c=round(float(seen.values[peak]), 1) if heard else 0.0, peak_at_h=round(peak_at_h, 2),
-        merges=state in ("told", "rate_only", "together", "little"),
-        words=_pour_words(state, rate, heat, own, passed),
-        curve=LogCurve(
-            at_h=(seen.at / HOUR).round(3).tolist(), measured_c=seen.values.round(2).tolist(),
-            fitted_c=fits[0].round(2).tolist(), row_c=fits[1].round(2).tolist(),
-        ),
-    )
+def _pour_words(state: State, own: Belief, passed: bool) -> list[Words]:
+    if state in UNFIT:
+        return _unfit(state, own)
+    said = words(f"learning.{state}") if state in ("little", "together") else _factors(own)
+    return [said, words("learning.next_mix" if passed else "learning.still_setting")]
 
 
-def _pour_words(state: State, rate: Factor, heat: Factor, own: Belief, passed: bool) -> list[Words]:
-    if state in ("shape", "place", "refused"):
-        return _unfit(state, heat, own)
-    said = words("learning.factors", rate=_said(rate, "quicker", "slower"), heat=_said(heat, "hotter", "cooler"))
-    if state in ("little", "together"):
-        said = words(f"learning.{state}")
-    return [said, words("learning.next_mix")] if passed else [said, words("learning.still_setting")]
+def _factors(own: Belief) -> Words:
+    rate, heat = _factor(own, RATE), _factor(own, HEAT)
+    return words("learning.factors", rate=_said(rate, "quicker", "slower"), heat=_said(heat, "hotter", "cooler"))
 
 
-def _unfit(state: State, heat: Factor, own: Belief) -> list[Words]:
+def _unfit(state: State, own: Belief) -> list[Words]:
     """What does not fit: the shape of the curve, the pace, or the heat."""
     if state == "shape":
         return [words("learning.shape")]
     if abs(float(own.mean[0])) > abs(2 * float(own.mean[1])):
         way = "as quick" if own.mean[0] > 0 else "as slow"
         return [words("learning.other_resin", times=float(np.exp(abs(own.mean[0]))), way=way)]
-    return [words("learning.other_heat", share=heat.middle)]
+    return [words("learning.other_heat", share=_factor(own, HEAT).middle)]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from enum import IntEnum
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -30,6 +31,18 @@ ROOM_STEP = 300.0
 """seconds between samples of the room"""
 KEPT_MARCHES = 64
 """Some steps of a fit: what was marched for the slopes is asked again."""
+
+
+DEEP_MM, FILM_MM = 30.0, 8.0
+"""Depth of a pour from which a resin is one of deep pours, and below which one of films. Source: assumed"""
+Class = Literal["deep", "casting", "coating"]
+
+
+def class_of(resin: Resin) -> Class:
+    """By how deep it pours: which cups are safe, and which tell something."""
+    if resin.most_pour_mm >= DEEP_MM:
+        return "deep"
+    return "coating" if resin.most_pour_mm < FILM_MM else "casting"
 
 
 class Off(IntEnum):

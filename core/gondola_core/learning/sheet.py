@@ -16,6 +16,7 @@ from ..materials import Resin
 from ..part import Key, Name, Part, bounded
 from ..units import DAY, MM
 from ..words import words
+from .cup_model import FILM_MM
 
 POT_LIFE_OFF = 0.10
 """How far a stated pot life is off. Source: own_march"""
@@ -25,8 +26,6 @@ SAFE_PEAK_C = 60.0
 """What a label means by its most depth: this peak in a 150 x 100 mm box at 23 °C. Source: own_march"""
 LIFE_MISSED, PEAK_MISSED_K = 0.15, 15.0
 """Logarithm of the pot life, and K of the peak, by which a fit may miss its sheet. Source: assumed"""
-FILM_MM = 8.0
-"""Most depth below which a resin is one of films. Source: assumed"""
 SMALLEST, LARGEST = 0.05, 20.0
 """Factors on the class within which a sheet is believed. Source: assumed"""
 

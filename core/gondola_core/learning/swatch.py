@@ -84,19 +84,11 @@ class SwatchFit:
         })
 
 
-@dataclass(frozen=True, slots=True)
-class _Places:
-    """Where each kind of unknown stands."""
-
-    patches: int
-
-    shape = slice(3, 3 + SHAPE_NODES)
-    gains = slice(3 + SHAPE_NODES, 6 + SHAPE_NODES)
-    exponent = 6 + SHAPE_NODES
-    light = 7 + SHAPE_NODES
-
-    def lights(self, references: int) -> slice:
-        return slice(self.light, self.light + self.patches + references)
+SHAPE = slice(3, 3 + SHAPE_NODES)
+GAINS = slice(3 + SHAPE_NODES, 6 + SHAPE_NODES)
+EXPONENT = 6 + SHAPE_NODES
+LIGHT = 7 + SHAPE_NODES
+"""Where the unknowns stand, after strength, shift and scatter; the light on each patch and card comes last."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +103,7 @@ class _Model:
         """Of 1 drop in 100 g [1/m], (31,)."""
         moved = np.interp(WAVELENGTHS_NM - off[1], WAVELENGTHS_NM, absorption_of_drop(self.like))
         nodes = np.linspace(WAVELENGTHS_NM[0], WAVELENGTHS_NM[-1], SHAPE_NODES)
-        shape = np.interp(WAVELENGTHS_NM, nodes, off[_Places.shape])
+        shape = np.interp(WAVELENGTHS_NM, nodes, off[SHAPE])
         return np.asarray(moved * np.exp(off[0] + shape))
 
     def seen(self, off: Array) -> Array:
@@ -124,9 +116,9 @@ class _Model:
             for one in self.read.patches
         ]
         spectra += [np.full(len(WAVELENGTHS_NM), CARDS[card]) for card, srgb in self.cards if srgb]
-        light = np.exp(off[_Places.light:])[:, None]
-        linear = linear_srgb(np.array(spectra)) * np.exp(off[_Places.gains]) * light
-        return np.asarray(encoded(linear) ** np.exp(off[_Places.exponent]))
+        light = np.exp(off[LIGHT:])[:, None]
+        linear = linear_srgb(np.array(spectra)) * np.exp(off[GAINS]) * light
+        return np.asarray(encoded(linear) ** np.exp(off[EXPONENT]))
 
     @property
     def cards(self) -> list[tuple[str, str | None]]:
@@ -170,17 +162,17 @@ def _sds(model: _Model) -> Array:
     read = model.read
     device = read.by == "device"
     references = sum(1 for _, srgb in model.cards if srgb)
-    count = _Places.light + len(read.patches) + references
+    count = LIGHT + len(read.patches) + references
     root = np.zeros((count, count))
     scatters = model.like.scatter_per_mm > 0
     root[0, 0], root[1, 1], root[2, 2] = STRENGTH_SD, SHIFT_SD_NM, SCATTER_SD if scatters else 1e-6
     nodes = np.linspace(WAVELENGTHS_NM[0], WAVELENGTHS_NM[-1], SHAPE_NODES)
     alike = np.exp(-0.5 * ((nodes[:, None] - nodes[None]) / SHAPE_OVER_NM) ** 2) + 1e-6 * np.eye(SHAPE_NODES)
-    root[_Places.shape, _Places.shape] = SHAPE_SD * np.linalg.cholesky(alike)
+    root[SHAPE, SHAPE] = SHAPE_SD * np.linalg.cholesky(alike)
     gain = GAIN_SD if read.white_srgb else GAIN_SD_WITHOUT_WHITE
-    root[_Places.gains, _Places.gains] = np.eye(3) * (1e-3 if device else gain)
-    root[_Places.exponent, _Places.exponent] = 1e-3 if device else EXPONENT_SD
-    lights = np.arange(_Places.light, count)
+    root[GAINS, GAINS] = np.eye(3) * (1e-3 if device else gain)
+    root[EXPONENT, EXPONENT] = 1e-3 if device else EXPONENT_SD
+    lights = np.arange(LIGHT, count)
     root[lights, lights] = DEVICE_NOISE if device else LIGHT_SD
     return root
 
@@ -225,7 +217,7 @@ def _told(model: _Model, off: Array, covariance: Array, misfit: float, root: Arr
 
     here = strength_of(off)
     slope = np.zeros(len(off))
-    for at in range(_Places.gains.start):
+    for at in range(GAINS.start):
         moved = off.copy()
         moved[at] += 1e-3
         slope[at] = (strength_of(moved) - here) / 1e-3

@@ -165,7 +165,7 @@ def fit_pour(
     seen = _binned(kept)
     found, curves = _fitted(pour, held, seen, asked, heard.room_logged)
     own = Belief(mean=found.off[:2], covariance=found.covariance[:2, :2])
-    return told_of_pour(own, held, found, seen, curves, bool(asked))
+    return told_of_pour(own, held, found, seen, curves)
 
 
 def _binned(readings: Sequence[Reading]) -> Binned:

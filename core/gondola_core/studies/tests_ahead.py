@@ -11,7 +11,7 @@ from ..answers.kept import Keeper
 from ..evaluate import KEEPER
 from ..learning.belief import CUP_SCATTER, Belief, taught
 from ..learning.cup_fit import cup_prior
-from ..learning.cup_model import ROOM_STEP, Cup, CupModel, Off
+from ..learning.cup_model import ROOM_STEP, Class, Cup, CupModel, Off, class_of
 from ..learning.least_squares import LEAST_SD, MOST_BINS, Whitened, binned, root_of, slopes_at
 from ..materials import Resin
 from ..scene import Scene
@@ -26,6 +26,8 @@ SENSOR_SD_K, SENSOR_STEP_K, EVERY = 0.3, 0.1, 60.0
 """Of a usual thermometer. Source: own_learning"""
 HOT_C, SMOKES_C = 80.0, 100.0
 """A cup that may pass the first is warned of; one that may pass the second is not offered. Source: own_learning"""
+FOAM_MELTS_C = (80.0, 90.0)
+"""Source: own_learning"""
 HANDS_ON_H = 0.75
 """Of work for one cup: to weigh, to mix, to look, to clean up. Source: assumed"""
 ANOTHER_H = 0.25
@@ -41,7 +43,7 @@ class TestCup:
     hours: float
 
 
-CUPS = {
+CUPS: dict[Class, tuple[TestCup, ...]] = {
     "deep": (TestCup(mass_g=100, wrap_mm=0, hours=12), TestCup(mass_g=300, wrap_mm=0, hours=20),
              TestCup(mass_g=60, wrap_mm=10, hours=20), TestCup(mass_g=100, wrap_mm=10, hours=20)),
     "casting": (TestCup(mass_g=50, wrap_mm=0, hours=4), TestCup(mass_g=70, wrap_mm=0, hours=4),
@@ -50,7 +52,6 @@ CUPS = {
                 TestCup(mass_g=30, wrap_mm=0, hours=3)),
 }
 """By how deep a resin pours. Source: own_learning"""
-DEEP_MM, FILM_MM = 30.0, 8.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -92,12 +93,8 @@ def tests_ahead(
     table = forecast_table(scene, resin.id, held, meshes, keeper)
     now = forecast(table, held)
     room = scene.brief.room.mean_c if room_c is None else room_c
-    told = [_told(one, resin, held, room, table, now) for one in CUPS[_class(resin)]]
+    told = [_told(one, resin, held, room, table, now) for one in CUPS[class_of(resin)]]
     return sorted((one for one in told if one is not None), key=lambda one: -one.gain_per_hour)
-
-
-def _class(resin: Resin) -> str:
-    return "deep" if resin.most_pour_mm >= DEEP_MM else "coating" if resin.most_pour_mm < FILM_MM else "casting"
 
 
 def _told(
@@ -120,7 +117,7 @@ def _told(
         peak_c=round(float(curve.max()), 1), hot_c=round(hottest, 1), rate_sd=round(float(own.sd[0]), 3),
         heat_sd=round(float(own.sd[1]), 3), pour_number=now[at].pour_number, now=now[at], after=after[at],
         gain_per_hour=round(gains[at] / work, 2), words=_words(cup, now[at], after[at]),
-        warning=words("learning.cup_hot", hot=hottest) if hottest > HOT_C else None,
+        warning=words("learning.cup_hot", hot=hottest, melts=FOAM_MELTS_C) if hottest > HOT_C else None,
     )
 
 
