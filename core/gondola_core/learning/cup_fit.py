@@ -240,7 +240,8 @@ def _fit(state: State, own: Belief, held: Belief, found: Fit, curve: LogCurve, s
         state=state, rate=_factor(own, RATE), heat=_factor(own, HEAT), early=_factor(own, RATE + HEAT),
         mean=own.mean.tolist(), covariance=own.covariance.tolist(), misfit=round(found.misfit, 3),
         distance=round(_distance(own, held), 2), peak_c=0.0 if peak is None else round(curve.measured_c[peak], 1),
-        peak_at_h=0.0 if peak is None else round(curve.at_h[peak], 2), merges=state not in UNFIT, words=said, curve=curve,
+        peak_at_h=0.0 if peak is None else round(curve.at_h[peak], 2), merges=state not in UNFIT, words=said,
+        curve=curve,
     )
 
 

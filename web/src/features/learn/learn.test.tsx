@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { lay, serve, SHELF } from "../../testing/desk";
 import { BOTTLE, FIT } from "../../testing/loop";
 import { LearnColour, LearnResin } from "./learn";
-import { meanColour } from "./swatch";
+import { meanColour } from "../../ui/pick-colour";
 
 const TEST = {
   mass_g: 300,

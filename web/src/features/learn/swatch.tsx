@@ -1,12 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { BottleWhole } from "../../api/types";
 import { LengthField, NumberField } from "../../desk/fields";
-import { BringFile } from "../../ui/bring-file";
+import { PickColour } from "../../ui/pick-colour";
 import { Deed, Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Choice } from "../../ui/row";
@@ -61,7 +61,15 @@ export function Swatch({ colourant, heard }: { colourant: string; heard: (whole:
         ]}
         take={setTarget}
       />
-      <Picker take={take} />
+      <PickColour
+        label="Photograph of the swatch"
+        picture="Photograph of the swatch, to pick from"
+        width={WIDE}
+        around={3}
+        take={take}
+      >
+        bring a photograph of the patches
+      </PickColour>
       {patches.map((one, at) => (
         <Box key={at} borderLeft="14px solid" style={{ borderLeftColor: one.srgb }} paddingLeft="6px" marginTop="4px">
           <LengthField
@@ -117,64 +125,4 @@ export function Swatch({ colourant, heard }: { colourant: string; heard: (whole:
       ) : null}
     </Box>
   );
-}
-
-/** A photograph to press colours in: the mean of a few pixels. */
-function Picker({ take }: { take: (srgb: string) => void }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  return (
-    <>
-      <BringFile
-        label="Photograph of the swatch"
-        accept="image/*"
-        take={(file) => {
-          createImageBitmap(file).then(
-            (picture) => {
-              const sheet = canvas.current;
-              if (!sheet) return;
-              sheet.width = WIDE;
-              sheet.height = Math.round((picture.height / picture.width) * WIDE);
-              sheet.getContext("2d", { willReadFrequently: true })?.drawImage(picture, 0, 0, WIDE, sheet.height);
-              setProblem(null);
-            },
-            () => {
-              setProblem("This file is no photograph that can be read: bring a PNG or JPEG.");
-            },
-          );
-        }}
-      >
-        bring a photograph of the patches
-      </BringFile>
-      <canvas
-        ref={canvas}
-        width={0}
-        height={0}
-        aria-label="Photograph of the swatch, to pick from"
-        onClick={(event) => {
-          const box = event.currentTarget.getBoundingClientRect();
-          const data = event.currentTarget
-            .getContext("2d")
-            ?.getImageData(event.clientX - box.left - 3, event.clientY - box.top - 3, 7, 7).data;
-          if (data) take(meanColour(data));
-        }}
-      />
-      <Problem fontSize="14px">{problem}</Problem>
-    </>
-  );
-}
-
-/** The mean colour of some pixels, as a code. */
-export function meanColour(data: ArrayLike<number>): string {
-  const sums = [0, 0, 0];
-  const count = data.length / 4;
-  for (let at = 0; at < data.length; at += 4)
-    for (const part of [0, 1, 2]) sums[part] = (sums[part] ?? 0) + (data[at + part] ?? 0);
-  return `#${sums
-    .map((sum) =>
-      Math.round(sum / count)
-        .toString(16)
-        .padStart(2, "0"),
-    )
-    .join("")}`;
 }
