@@ -6,10 +6,12 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { BottleWhole } from "../../api/types";
 import { LengthField, NumberField } from "../../desk/fields";
+import { useUnits } from "../../desk/units";
 import { PickColour } from "../../ui/pick-colour";
 import { Deed, Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Choice } from "../../ui/row";
+import { lengthText } from "../../units/display";
 
 interface PatchTyped {
   depth_mm: number;
@@ -27,6 +29,7 @@ const WIDE = 216;
 
 /** Patches of a colourant, picked in a photograph with white and grey beside them, or typed. */
 export function Swatch({ colourant, heard }: { colourant: string; heard: (whole: BottleWhole) => void }) {
+  const units = useUnits();
   const [patches, setPatches] = useState(FIRST);
   const [cards, setCards] = useState<{ white: string | null; grey: string | null }>({ white: null, grey: null });
   const [target, setTarget] = useState("0");
@@ -55,7 +58,7 @@ export function Swatch({ colourant, heard }: { colourant: string; heard: (whole:
         label="next press is"
         value={target}
         options={[
-          ...patches.map((one, at) => [String(at), `patch ${at + 1}, ${one.depth_mm} mm`] as const),
+          ...patches.map((one, at) => [String(at), `patch ${at + 1}, ${lengthText(one.depth_mm, units)}`] as const),
           ["white", "the white card"],
           ["grey", "the grey card"],
         ]}
