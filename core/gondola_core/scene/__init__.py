@@ -27,7 +27,7 @@ from .figure import (
     Zones,
 )
 from .migrate import migrate
-from .pour import Dose, Finish, Inclusion, Pour
+from .pour import Dose, Finish, Inclusion, Pour, RippledTop
 from .reading import LARGEST_FILE, problems_of, read_scene, scene_from
 from .tank import Base, BoxShape, Chamfered, Cutting, FreeShape, Regular, Round, Rounded, Seal, Shape, Tank, Wall
 
@@ -67,6 +67,7 @@ __all__ = [
     "Pour",
     "Regular",
     "Ring",
+    "RippledTop",
     "Room",
     "RoomReading",
     "Round",

@@ -45,9 +45,18 @@ GRITS = (120, 180, 240, 320, 400, 600, 800, 1000, 1500, 2000, 3000)
 """Of sanding papers, coarse to fine. Source: assumed"""
 
 
+class RippledTop(Part):
+    """The top as it is finished: calm, or with ripples of gel, and white water on a share of it."""
+
+    ripple_mm: float = bounded("height of the ripples", "mm", 0, 3, default=0.0)
+    ripple_length_mm: float = bounded("length of the ripples", "mm", 4, 200, default=15.0)
+    white_fraction: float = bounded("share of the top under white water", "", 0, 1, default=0.0)
+
+
 class Finish(Part):
     """What is done after the dam comes off."""
 
     sand_to_grit: int = bounded("finest sanding grit", "grit", 80, 20000, default=3000)
     edge_coat: bool = False
+    top: Annotated[RippledTop, Field(title="top of the piece")] = RippledTop()
     note: Note = ""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
+from numba import njit
 from numpy.typing import NDArray
 
 from ..scene import Figure, Scene
@@ -47,14 +48,24 @@ def bed_paint(
 ) -> Array:
     """Linear colour of points of the bed: darker where steep or deep, with a grain."""
     base = linear_of_hex(scene.bed.paint_srgb)
-    steep = 1 - np.clip(carried[:, 2], 0, 1)
-    deep = 1 - np.clip(z / max(scene.tank.fill_height_mm, 1.0), 0, 1)
-    grain = (
+    bright = bed_tone(scene, carried[:, 2], z) * bed_grain(x, y, z)
+    return np.asarray(base * np.clip(bright, 0.15, 1.5)[:, None])
+
+
+def bed_tone(scene: Scene, up: Array | Pixels, z: Array | Pixels) -> Array:
+    """How bright the bed's paint is, its grain left out: darker where steep or deep."""
+    steep: Array = 1 - np.clip(np.asarray(up, dtype=float), 0, 1)
+    deep = 1 - np.clip(np.asarray(z, dtype=float) / max(scene.tank.fill_height_mm, 1.0), 0, 1)
+    return np.asarray(1.12 - 0.40 * steep - 0.22 * deep)
+
+
+@njit(nogil=True, cache=True)
+def bed_grain(x, y, z):  # type: ignore[no-untyped-def]
+    """The grain of the bed's paint: a factor about 1; places [mm] in arrays or one by one."""
+    return 1 + 0.09 * (
         np.sin(0.9 * x + 1.7 * np.sin(0.31 * y)) * np.sin(0.8 * y + 1.3 * np.sin(0.27 * x + 0.5 * z))
         + 0.5 * np.sin(2.3 * x + 0.7 * z) * np.sin(2.1 * y - 1.1 * z)
     )
-    bright = (1.12 - 0.40 * steep - 0.22 * deep) * (1 + 0.09 * grain)
-    return np.asarray(base * np.clip(bright, 0.15, 1.5)[:, None])
 
 
 def figure_paint(figure: Figure, carried: Pixels) -> Array:

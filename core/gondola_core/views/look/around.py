@@ -1,0 +1,113 @@
+"""What stands about the block: a lamp above, the room, a wall behind, a shelf below, by the hour."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ...scene import Scene
+from ...shape import bed_heights, plan_box
+from ...tint.attenuation import LIGHTS
+from .stand import Stand
+from .world import Around, Array, Within
+
+SHELF_SRGB = "#a89880"
+"""Oiled wood. Source: assumed"""
+WALL_GAP_MM, WALL_HIGH_MM = 60.0, 1400.0
+LAMP_OVER_MM, LAMP_SIZES, LAMP_LEAST_MM = 220.0, 1.2, 170.0
+"""How far over the top the panel hangs, and how wide it is over the block. Source: assumed"""
+ROOM_SHARE, ROOM_LEAST, ROOM_UP = 0.9, 0.28, 0.3
+DAYLIGHT = 0.5
+"""Radiance of a room by day over a card under its lamp. Source: assumed"""
+NIGHT = 0.03
+"""What is left of the room's lights at night. Source: assumed"""
+CARD = {"day": 0.9, "evening": 0.9, "lamp": 0.9}
+"""What a white card beside the block reads; at night as it would in the evening. Source: own_appearance, assumed"""
+EVENING_LUX, BULB_LUMEN = 80.0, 1.0
+BULB_MM = 1.2
+"""On a card in the evening; of a small diode, and its size. Source: assumed"""
+MAP_ROWS, MAP_COLUMNS = 24, 32
+RULE_BEFORE_MM, RULE_STEPS, RULE_SHARE = 16.0, 10, 0.8
+STEP_MM = {"mm": 10.0, "in": 25.4 / 2}
+"""A rule lies before the block: up to ten steps of a centimetre, or of half an inch, fewer before a small one."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Lit:
+    """What stands about, the lamp within, and what makes a display's value of a radiance."""
+
+    around: Around
+    within: Within
+    gain: float
+
+
+def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, float] | None) -> Lit:
+    """Light about a scene at an hour; the maps of wall and shelf still even, as without a block."""
+    tank = scene.tank
+    left, right, front, back = plan_box(tank)
+    top_share, front_share, back_share = LIGHTS[scene.brief.light]
+    dim = NIGHT if stand.hour == "lamp" else 1.0
+    wide, deep = (max(LAMP_SIZES * size, LAMP_LEAST_MM) / 2 for size in (right - left, back - front))
+    x, y, high = 0.5 * (left + right), 0.5 * (front + back), tank.fill_height_mm + LAMP_OVER_MM
+    radiance = top_share / panel_share(wide, deep, LAMP_OVER_MM)
+    room = ROOM_SHARE * front_share + ROOM_LEAST + (DAYLIGHT if stand.hour == "day" else 0.0)
+    evening = _card(top_share, ROOM_SHARE * front_share + ROOM_LEAST, high / LAMP_OVER_MM, back_share)
+    card = _card(top_share, room, high / LAMP_OVER_MM, back_share)
+    wall_box = (left - 250.0, right + 250.0, 0.0, tank.fill_height_mm + 250.0)
+    shelf_box = (left - 220.0, right + 220.0, front - 260.0, back + WALL_GAP_MM)
+    bulb = Within((x, y, 0.0), BULB_MM, 0.0)
+    if lamp_at is not None:
+        bulb = Within(lamp_at, BULB_MM, 1e6 * BULB_LUMEN / (4 * EVENING_LUX) * evening)
+    size = (MAP_ROWS, MAP_COLUMNS, bands)
+    step = STEP_MM[scene.brief.units.length]
+    steps = min(RULE_STEPS, max(2, int(RULE_SHARE * (right - left) / step)))
+    return Lit(
+        Around(
+            lamp=(x - wide, x + wide, y - deep, y + deep, high, dim * radiance),
+            room=(dim * room, dim * ROOM_UP * room),
+            wall=(back + WALL_GAP_MM, WALL_HIGH_MM, dim * back_share),
+            maps=np.stack([np.full(size, dim * lit * card, np.float32) for lit in (0.5, 1.0)]),
+            wall_box=wall_box, shelf_box=shelf_box,
+            rule=(x - 0.5 * steps * step, front - RULE_BEFORE_MM, step, float(steps if stand.rule else 0)),
+        ),
+        bulb, CARD[stand.hour] / (card if stand.hour == "day" else evening) * 2.0**stand.stops,
+    )
+
+
+def panel_share(wide: float, deep: float, high: float) -> float:
+    """Share of a level card's light that a panel over its middle gives: half sizes and height, each alike.
+
+    Source: howell2010
+    """
+    a, b = wide / high, deep / high
+    one = a / np.hypot(1, a) * np.arctan(b / np.hypot(1, a))
+    other = b / np.hypot(1, b) * np.arctan(a / np.hypot(1, b))
+    return float(2 / np.pi * (one + other))
+
+
+def _card(top: float, room: float, farther: float, behind: float) -> float:
+    """Light on a white card that lies beside the block: of the lamp, farther off than the top is, room and wall."""
+    return float(top / farther**1.2 + room * (1 + 0.67 * ROOM_UP) + 0.3 * behind)
+
+
+def map_points(around: Around) -> tuple[Array, Array, Array, Array]:
+    """Middles of the cells of the wall's and of the shelf's map, (cells, 3), and the way that each faces."""
+    (x, z), (u, y) = _middles(around.wall_box), _middles(around.shelf_box)
+    count = len(x)
+    wall = np.column_stack([x, np.full(count, around.wall[0]), z])
+    shelf = np.column_stack([u, y, np.zeros(count)])
+    return wall, np.tile([0.0, -1.0, 0.0], (count, 1)), shelf, np.tile([0.0, 0.0, 1.0], (count, 1))
+
+
+def _middles(box: tuple[float, float, float, float]) -> tuple[Array, Array]:
+    """Middles of the cells of a map, row by row."""
+    u = box[0] + (np.arange(MAP_COLUMNS) + 0.5) / MAP_COLUMNS * (box[1] - box[0])
+    v = box[2] + (np.arange(MAP_ROWS) + 0.5) / MAP_ROWS * (box[3] - box[2])
+    across, along = np.meshgrid(u, v)
+    return across.ravel(), along.ravel()
+
+
+def column_heights(scene: Scene, x: Array, y: Array) -> Array:
+    """Height of the bed at places [mm]."""
+    return bed_heights(scene.bed, scene.tank, x, y)

@@ -1,0 +1,95 @@
+"""What a face does to a ray: bends it, mirrors a share of it, and scatters it where it is sanded."""
+
+from __future__ import annotations
+
+from math import cos, log, pi, sin, sqrt
+
+import numpy as np
+
+from .kernels import njit_fast
+
+INDEX = 1.52
+"""Of a resin that is not told. Source: own_appearance"""
+SANDED = ((120, 0.35), (240, 0.25), (400, 0.18), (600, 0.13), (800, 0.09), (1000, 0.065), (1500, 0.04), (2000, 0.025),
+          (3000, 0.012))
+"""Grit and the slope of its facets, Beckmann's alpha. Source: own_appearance, assumed"""
+SMOOTH = 0.004
+"""A slope below it blurs what lies 60 mm behind by less than an eye makes out at 300 mm. Source: assumed"""
+COAT_CUTS = 26.0
+"""By so much a coat of lacquer cuts the blur of a sanded face. Source: own_appearance"""
+
+
+def facet_slope(grit: int, coated: bool = False) -> float:
+    """Beckmann's alpha of a face sanded to a grit, between the grits by their logarithms; 0 beyond the finest.
+
+    >>> facet_slope(400), facet_slope(400, coated=True) < 0.007, facet_slope(20_000)
+    (0.18, True, 0.0)
+    """
+    grits, slopes = np.log([g for g, _ in SANDED]), np.log([a for _, a in SANDED])
+    if grit > SANDED[-1][0]:
+        return 0.0
+    slope = float(np.exp(np.interp(log(grit), grits, slopes)))
+    slope = round(slope / (COAT_CUTS if coated else 1.0), 6)
+    return slope if slope > SMOOTH else 0.0
+
+
+def blur_mm(behind_mm: float, slope: float, index: float = INDEX) -> float:
+    """Standard deviation of the blur of what lies so far behind a sanded face: y (1 - 1/n) alpha/sqrt 2.
+
+    Source: own_appearance
+
+    >>> round(blur_mm(30.0, 0.18), 1)
+    1.3
+    """
+    return behind_mm * (1 - 1 / index) * slope / sqrt(2.0)
+
+
+@njit_fast
+def mirrored(cosine, ratio):  # type: ignore[no-untyped-def]
+    """Share of unpolarised light that a face mirrors, and the cosine beyond it; (1, 0) where it mirrors all.
+
+    cosine   between the ray and the face's normal, on the side that it comes from
+    ratio    index on that side over the index beyond
+    Source: fresnel1823
+    """
+    sine2 = ratio * ratio * (1.0 - cosine * cosine)
+    if sine2 >= 1.0:
+        return 1.0, 0.0
+    beyond = sqrt(1.0 - sine2)
+    across = (ratio * cosine - beyond) / (ratio * cosine + beyond)
+    along = (cosine - ratio * beyond) / (cosine + ratio * beyond)
+    return 0.5 * (across * across + along * along), beyond
+
+
+@njit_fast
+def even(turn, number):  # type: ignore[no-untyped-def]
+    """A number from 0 to 1, the same for the same pair: a hash, no dice."""
+    h = np.uint64(turn) * np.uint64(0x9E3779B97F4A7C15) + np.uint64(number) * np.uint64(0xBF58476D1CE4E5B9)
+    h ^= h >> np.uint64(30)
+    h *= np.uint64(0xBF58476D1CE4E5B9)
+    h ^= h >> np.uint64(27)
+    h *= np.uint64(0x94D049BB133111EB)
+    h ^= h >> np.uint64(31)
+    return float(h >> np.uint64(11)) / 9007199254740992.0
+
+
+@njit_fast
+def facet(normal, slope, turn, number):  # type: ignore[no-untyped-def]
+    """The normal of one facet of a sanded face: slope alpha sqrt(-ln(1 - u)), any way round.
+
+    Source: beckmann1963
+    """
+    tilt = slope * sqrt(-log(1.0 - 0.999999 * even(turn, number)))
+    round_ = 2.0 * pi * even(turn, number + 7919)
+    nx, ny, nz = normal
+    if abs(nz) < 0.9:
+        ax, ay, az = -ny, nx, 0.0
+    else:
+        ax, ay, az = 0.0, -nz, ny
+    long = sqrt(ax * ax + ay * ay + az * az)
+    ax, ay, az = ax / long, ay / long, az / long
+    bx, by, bz = ny * az - nz * ay, nz * ax - nx * az, nx * ay - ny * ax
+    p, q = tilt * cos(round_), tilt * sin(round_)
+    x, y, z = nx + p * ax + q * bx, ny + p * ay + q * by, nz + p * az + q * bz
+    long = sqrt(x * x + y * y + z * z)
+    return x / long, y / long, z / long
