@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import base64
 import json
 import sys
 from collections.abc import Callable, Sequence
@@ -55,7 +56,24 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
     sample = commands.add_parser("sample", help="print a made-up scene to start from")
     sample.add_argument("name", choices=sorted(SAMPLES))
     sample.set_defaults(run=lambda chosen: SAMPLES[chosen.name]().model_dump_json(indent=2))
+    picture = commands.add_parser("still", help="draw the finished block, as a PNG file")
+    picture.add_argument("scene", metavar="SCENE.json")
+    picture.add_argument("file", metavar="STILL.png")
+    picture.add_argument("--azimuth", type=float, default=20.0, help="turn of the eye [degrees]")
+    picture.add_argument("--width", type=int, default=1600, help="dots across")
+    picture.set_defaults(run=_still)
     return parser
+
+
+def _still(options: argparse.Namespace) -> str:
+    from .studies.stills import still
+    from .views.look.stand import usual_stand
+
+    scene = read_scene(_text_of(Path(options.scene)))
+    size = options.width, round(options.width / 1.6)
+    drawn = still(scene, usual_stand(scene, options.azimuth), size, lambda _: None)
+    Path(options.file).write_bytes(base64.b64decode(drawn.png_base64))
+    return f"{options.file}: {drawn.width_px} x {drawn.height_px}"
 
 
 def _evaluate(options: argparse.Namespace) -> str:

@@ -1,6 +1,7 @@
 """The look against closed forms: refraction, mirrors, energy, attenuation, seams, ripples, sanding, and its bytes."""
 
 import unittest
+from itertools import pairwise
 from math import asin, cos, degrees, exp, radians, sin, sqrt, tan
 
 import numpy as np
@@ -458,7 +459,7 @@ class Pictures(unittest.TestCase):
 
     def test_more_care_is_more_of_everything(self):
         cares = [CARES[name] for name in ("moving", "draft", "clearer", "still")]
-        for less, more in zip(cares, cares[1:], strict=False):
+        for less, more in pairwise(cares):
             for field in ("points", "directions", "passes", "samples", "facets"):
                 self.assertLessEqual(getattr(less, field), getattr(more, field))
 

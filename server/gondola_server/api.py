@@ -14,7 +14,6 @@ from answers import (
     evaluating,
     figures,
     finish,
-    glance,
     heat,
     known,
     quantities,
@@ -31,6 +30,8 @@ from jobs.api import router as jobs
 from learning.api import router as learning
 from library.api import router as library
 from log.api import router as log
+from look import glance
+from look.api import router as look
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.security import django_auth
@@ -51,6 +52,7 @@ from gondola_core.materials import Resin
 from gondola_core.scene import problems_of
 from gondola_core.studies.begin import Beginning
 from gondola_core.tint.measured_spectrum import MeasuredSpectrum
+from gondola_core.views.look.stand import Stand
 from gondola_core.words import Words, speaker_of
 
 
@@ -89,12 +91,13 @@ api.add_router("", documents)
 api.add_router("", stock)
 api.add_router("", learning)
 api.add_router("", log)
+api.add_router("", look)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside,
                finish):
     api.add_router("", answer.router)
 
 
-ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum}
+ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum, "stand": Stand}
 """Bodies that hold something else than a scene, by the name that leads to it."""
 
 

@@ -19,11 +19,15 @@ def _warm() -> None:
     from gondola_core.answers.kept import Keeper
     from gondola_core.evaluate import evaluate
     from gondola_core.samples import quarry_pool
+    from gondola_core.views.look.look import MOVING, Asked, look
+    from gondola_core.views.look.stand import usual_stand
     from gondola_core.views.picture import picture
 
     scene = quarry_pool()
     evaluate(scene)
-    picture(scene, "front", 400, {}, Keeper())
+    keeper = Keeper()
+    picture(scene, "front", 400, {}, keeper)
+    look(scene, Asked(usual_stand(scene), 120, 75, MOVING), {}, keeper)
 
 
 if os.environ.get("GONDOLA_SERVES") == "1":

@@ -42,6 +42,7 @@ INSTALLED_APPS = [
     "stock",
     "learning",
     "log",
+    "look",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

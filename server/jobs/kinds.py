@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import base64
+import json
 import zlib
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -18,12 +19,16 @@ from gondola_core.scene import Scene, read_scene
 from gondola_core.studies.chances import Chances, chances
 from gondola_core.studies.front import Front, Goal, front_for
 from gondola_core.studies.stager import Staging, stage_for
+from gondola_core.studies.stills import StillPicture, Turntable, still, turntable
+from gondola_core.views.look.stand import Stand
 
 Told = Callable[[float], None]
 Study = Callable[[Scene, dict[str, Any], Told], bytes]
 _STAGINGS = TypeAdapter(list[Staging])
 _CHANCES = TypeAdapter(Chances)
 _FRONT = TypeAdapter(Front)
+_STILL = TypeAdapter(StillPicture)
+_TURN = TypeAdapter(Turntable)
 
 
 class Nothing(BaseModel):
@@ -50,6 +55,20 @@ class PlansAsked(BaseModel):
     resin_ids: Annotated[list[str], Field(min_length=1, max_length=12)]
     matters: Annotated[list[Goal], Field(max_length=5)] = []
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+
+
+class StillAsked(BaseModel):
+    """From where, and how many dots."""
+
+    stand: Stand
+    width_px: Annotated[int, Field(ge=160, le=4000)] = 1600
+    height_px: Annotated[int, Field(ge=100, le=3000)] = 1000
+
+
+class TurnAsked(BaseModel):
+    """From how high and how far."""
+
+    stand: Stand
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +99,15 @@ def _plans(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
     return _FRONT.dump_json(front_for(scene, asked.resin_ids, asked.matters, asked.seed, told=told))
 
 
+def _still(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
+    asked = StillAsked.model_validate_json(json.dumps(parameters))
+    return _STILL.dump_json(still(scene, asked.stand, (asked.width_px, asked.height_px), told))
+
+
+def _turn(scene: Scene, parameters: dict[str, Any], told: Told) -> bytes:
+    return _TURN.dump_json(turntable(scene, TurnAsked.model_validate_json(json.dumps(parameters)).stand, told))
+
+
 KINDS: dict[str, Kind] = {
     "fine_march": Kind("The whole outcome on fine cells.", _fine_march, Nothing, Outcome),
     "stagings": Kind(
@@ -87,6 +115,8 @@ KINDS: dict[str, Kind] = {
         list[Staging],
     ),
     "chances": Kind("Bands and chances over draws of what may be off.", _chances, ChancesAsked, Chances),
+    "still": Kind("A still of the finished block, with all care.", _still, StillAsked, StillPicture),
+    "turntable": Kind("The finished block turned once about, as an animated WebP.", _turn, TurnAsked, Turntable),
     "plans": Kind("Ways of pouring that stop nothing, on the front of what matters.", _plans, PlansAsked, Front),
 }
 

@@ -53,25 +53,6 @@ class Begin(SceneCase):
         self.assertEqual(refused.status_code, 422)
 
 
-class Glance(SceneCase):
-    def test_a_scene_at_a_glance(self):
-        told = self.client.get(f"{self.url()}/glance").json()
-        self.assertEqual((told["pours_count"], told["inside_mm"]), (4, [180.0, 110.0, 120.0]))
-        self.assertEqual((told["counts"]["stop"], told["worst_grade"]), (0, "watch"))
-        self.assertIn("Pour 2 is 52 mm deep", told["worst"])
-
-    def test_its_picture_is_sent_once(self):
-        first = self.client.get(f"{self.url()}/picture?width=200")
-        self.assertTrue(first.content.startswith(b"\x89PNG"))
-        again = self.client.get(f"{self.url()}/picture?width=200", headers={"If-None-Match": first["ETag"]})
-        self.assertEqual((again.status_code, again.content), (304, b""))
-
-    def test_not_of_somebody_else(self):
-        self.client.logout()
-        for what in ("glance", "picture"):
-            self.assertEqual(self.client.get(f"{self.url()}/{what}").status_code, 401)
-
-
 class FillLine(SceneCase):
     def test_walls_and_pours_follow(self):
         document = self.document()

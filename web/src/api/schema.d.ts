@@ -775,6 +775,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description A still of the finished block, with all care.
+         */
+        post: operations["start_still"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/turntable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description The finished block turned once about, as an animated WebP.
+         */
+        post: operations["start_turntable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -901,6 +941,46 @@ export interface paths {
          * @description The fewest pours that stop nothing, by room, and on twice the footprint.
          */
         get: operations["read_stagings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Result
+         * @description A still of the finished block, with all care.
+         */
+        get: operations["read_still"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/turntable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Result
+         * @description The finished block turned once about, as an animated WebP.
+         */
+        get: operations["read_turntable"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1065,6 +1145,86 @@ export interface paths {
         get: operations["search_log"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show
+         * @description The finished block from an eye, as a JPEG; 409 where the same asker has asked anew meanwhile.
+         */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Card
+         * @description A card to hand on: picture, title, size, layers, recipe.
+         */
+        post: operations["look_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/fooled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Fools
+         * @description What an eye there would miss or be fooled by.
+         */
+        post: operations["look_fooled"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Presets
+         * @description Where to look from: as one comes up to it, and four more; by the size of the piece.
+         */
+        post: operations["look_presets"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1646,7 +1806,7 @@ export interface paths {
         };
         /**
          * Scene Picture
-         * @description The piece from the side that it is mostly seen from, as a PNG; the same until the scene changes.
+         * @description The piece as it will stand on its shelf, as a JPEG; the same until the scene changes.
          */
         get: operations["scene_picture"];
         put?: never;
@@ -1803,6 +1963,30 @@ export interface paths {
         get: operations["shopping_csv"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/stills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stills
+         * @description Stills that are kept with a scene, the newest first.
+         */
+        get: operations["list_stills"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep what a job drew.
+         */
+        post: operations["keep_still"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2011,6 +2195,46 @@ export interface paths {
          * @description A start as it will look, as a PNG; the same every day.
          */
         get: operations["start_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stills/{still_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop
+         * @description Take a still away.
+         */
+        delete: operations["drop_still"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stills/{still_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A still as a PNG file, or a small JPEG of it.
+         */
+        get: operations["still_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4193,6 +4417,15 @@ export interface components {
              * @default 3000
              */
             sand_to_grit: number;
+            /**
+             * top of the piece
+             * @default {
+             *       "ripple_length_mm": 15,
+             *       "ripple_mm": 0,
+             *       "white_fraction": 0
+             *     }
+             */
+            top: components["schemas"]["RippledTop"];
         };
         /**
          * FinishStep
@@ -4353,6 +4586,22 @@ export interface components {
             step_id: string;
         };
         /**
+         * Fooled
+         * @description What is not as it seems, from an eye: figures, faces, layer lines, the top, and what the picture leaves out.
+         */
+        Fooled: {
+            /** Faces */
+            faces: string[];
+            /** Figures */
+            figures: components["schemas"]["Seeming"][];
+            /** Limits */
+            limits: string[];
+            /** Lines */
+            lines: string[];
+            /** Top */
+            top: string[];
+        };
+        /**
          * FoundEntry
          * @description An entry with the scene that it is of.
          */
@@ -4466,7 +4715,10 @@ export interface components {
         };
         /**
          * Glance
-         * @description What the first page says of a scene. `worst` is its first flag and how grave it is, if it has any.
+         * @description What the first page says of a scene.
+         *
+         *     worst      its first flag and how grave it is, if it has any
+         *     state      how far its work is; next_pour and opens_at while it is poured
          */
         Glance: {
             /** Counts */
@@ -4481,12 +4733,21 @@ export interface components {
             inside_mm: number[];
             /** Mix G */
             mix_g: number;
+            /** Next Pour */
+            next_pour: number | null;
+            /** Opens At */
+            opens_at: string | null;
             /** Pours Count */
             pours_count: number;
             /** Resin Ml */
             resin_ml: number;
             /** Scale */
             scale: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "planning" | "pouring" | "waiting" | "finished";
             units: components["schemas"]["Units"];
             /** Worst */
             worst: string | null;
@@ -4835,7 +5096,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "fine_march" | "stagings" | "chances" | "plans";
+            kind: "fine_march" | "stagings" | "chances" | "still" | "turntable" | "plans";
             /** Message */
             message: string;
             /** Progress Fraction */
@@ -5167,6 +5428,14 @@ export interface components {
             state: "told" | "rate_only" | "together" | "little" | "place" | "refused" | "shape";
             /** Words */
             words: string[];
+        };
+        /**
+         * LookAsked
+         * @description A scene, and the eye and the light that it is looked at in.
+         */
+        LookAsked: {
+            scene: components["schemas"]["Scene"];
+            stand: components["schemas"]["Stand"];
         };
         /**
          * Made
@@ -6562,6 +6831,15 @@ export interface components {
             step_id: string;
         };
         /**
+         * PresetStand
+         * @description A place to look from, by its word.
+         */
+        PresetStand: {
+            stand: components["schemas"]["Stand"];
+            /** Word */
+            word: string;
+        };
+        /**
          * Problem
          * @description One field and what has to be changed in it.
          */
@@ -6899,6 +7177,27 @@ export interface components {
             thick_mm: number;
         };
         /**
+         * RippledTop
+         * @description The top as it is finished: calm, or with ripples of gel, and white water on a share of it.
+         */
+        RippledTop: {
+            /**
+             * length of the ripples
+             * @default 15
+             */
+            ripple_length_mm: number;
+            /**
+             * height of the ripples
+             * @default 0
+             */
+            ripple_mm: number;
+            /**
+             * share of the top under white water
+             * @default 0
+             */
+            white_fraction: number;
+        };
+        /**
          * Room
          * @description The air around the piece: warmest in the afternoon, coolest before dawn; or a warm box.
          *
@@ -7183,7 +7482,12 @@ export interface components {
              * @default {
              *       "edge_coat": false,
              *       "note": "",
-             *       "sand_to_grit": 3000
+             *       "sand_to_grit": 3000,
+             *       "top": {
+             *         "ripple_length_mm": 15,
+             *         "ripple_mm": 0,
+             *         "white_fraction": 0
+             *       }
              *     }
              */
             finish: components["schemas"]["Finish"];
@@ -7367,6 +7671,37 @@ export interface components {
             side: components["schemas"]["View"];
             /** Soundings */
             soundings: components["schemas"]["Sounding"][];
+        };
+        /**
+         * Seeming
+         * @description Where one figure seems to be from an eye, through the face that shows it.
+         *
+         *     behind_mm, seems_mm   its own distance behind that face, and how far behind it seems to two eyes
+         *     mirrored_in           faces in which it is seen a second time
+         *     reads_to_mm           distance behind the glass at which its shape is still read in this water
+         *     blur_mm               standard deviation of the blur of a sanded face; 0 for a polished one
+         *     words                 the whole in sentences
+         */
+        Seeming: {
+            /** Behind Mm */
+            behind_mm: number;
+            /** Blur Mm */
+            blur_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "front" | "right" | "back" | "left" | "top" | "side";
+            /** Figure Id */
+            figure_id: string;
+            /** Mirrored In */
+            mirrored_in: ("front" | "right" | "back" | "left" | "top" | "side")[];
+            /** Reads To Mm */
+            reads_to_mm: number;
+            /** Seems Mm */
+            seems_mm: number;
+            /** Words */
+            words: string[];
         };
         /**
          * SeenBubbles
@@ -7742,6 +8077,50 @@ export interface components {
             scene: components["schemas"]["SceneState"];
         };
         /**
+         * Stand
+         * @description An eye and a light.
+         *
+         *     azimuth_deg    how far round the eye stands: 0 before the front, growing to the right
+         *     eye_height_mm  above the shelf; distance_mm  to the middle of the block
+         *     hour           by day, by evening, or with nothing on but the lamp within
+         *     lamp_in        the figure that holds a lamp
+         *     stops          brighter by so many stops than an eye in that room would have it
+         */
+        Stand: {
+            /**
+             * turn of the eye
+             * @default 20
+             */
+            azimuth_deg: number;
+            /**
+             * bubbles as judged
+             * @default true
+             */
+            bubbles: boolean;
+            /** distance of the eye */
+            distance_mm: number;
+            /** height of the eye above the shelf */
+            eye_height_mm: number;
+            /**
+             * hour
+             * @default evening
+             * @enum {string}
+             */
+            hour: "day" | "evening" | "lamp";
+            /** figure that holds the lamp */
+            lamp_in?: string | null;
+            /**
+             * a rule beside it
+             * @default true
+             */
+            rule: boolean;
+            /**
+             * stops brighter
+             * @default 0
+             */
+            stops: number;
+        };
+        /**
          * StartAsked
          * @description When its first pour may be.
          */
@@ -7780,6 +8159,62 @@ export interface components {
         Step: {
             /** Base Revision */
             base_revision: number;
+        };
+        /** StillJob */
+        StillJob: {
+            /**
+             * Height Px
+             * @default 1000
+             */
+            height_px: number;
+            scene: components["schemas"]["Scene"];
+            stand: components["schemas"]["Stand"];
+            /**
+             * Width Px
+             * @default 1600
+             */
+            width_px: number;
+        };
+        /**
+         * StillJobDone
+         * @description The job that drew a still.
+         */
+        StillJobDone: {
+            /** Job Id */
+            job_id: string;
+        };
+        /**
+         * StillPicture
+         * @description A still as a PNG file, in base64, and the eye that saw it.
+         */
+        StillPicture: {
+            /** Height Px */
+            height_px: number;
+            /** Png Base64 */
+            png_base64: string;
+            stand: components["schemas"]["Stand"];
+            /** Width Px */
+            width_px: number;
+        };
+        /**
+         * StillRow
+         * @description A still that is kept: of which revision, when, and the eye that saw it.
+         */
+        StillRow: {
+            /** Height Px */
+            height_px: number;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Revision */
+            revision: number;
+            stand: components["schemas"]["Stand"];
+            /** Width Px */
+            width_px: number;
         };
         /**
          * Stock
@@ -8284,6 +8719,21 @@ export interface components {
             kind: "tuft";
             /** spread of the plant */
             spread_mm: number;
+        };
+        /**
+         * Turntable
+         * @description The piece turned once about, as an animated WebP file in base64.
+         */
+        Turntable: {
+            /** Frames Count */
+            frames_count: number;
+            /** Webp Base64 */
+            webp_base64: string;
+        };
+        /** TurntableJob */
+        TurntableJob: {
+            scene: components["schemas"]["Scene"];
+            stand: components["schemas"]["Stand"];
         };
         /**
          * TwoPlans
@@ -10215,6 +10665,72 @@ export interface operations {
             };
         };
     };
+    start_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StillJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    start_turntable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurntableJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     read_job: {
         parameters: {
             query?: never;
@@ -10408,6 +10924,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Staging"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StillPicture"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_turntable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Turntable"];
                 };
             };
             /** @description Not Found */
@@ -10706,6 +11284,137 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundEntry"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: {
+                care?: "moving" | "draft" | "clearer";
+                width?: number;
+                height?: number;
+                asker?: string;
+                number?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsked"];
+            };
+        };
+        responses: {
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    look_card: {
+        parameters: {
+            query?: {
+                file?: "png" | "pdf";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsked"];
+            };
+        };
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    look_fooled: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fooled"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    look_presets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scene"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetStand"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -12233,6 +12942,72 @@ export interface operations {
             };
         };
     };
+    list_stills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StillRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StillJobDone"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StillRow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     story_folder: {
         parameters: {
             query?: never;
@@ -12635,6 +13410,59 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    drop_still: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                still_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    still_picture: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                still_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
             };
         };
     };

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -175,13 +176,13 @@ def _lighted(scene: Scene, world: World, forms: Forms, asked: Asked, keeper: Kee
     care = asked.care
     points = light_points(forms, care.points, keeper)
     for number in range(care.passes):
-        share = 0.5 * number / care.passes
-        light = gathered(world, points.points, points.normals, care.directions, lambda: asked.wanted(share))  # noqa: B023
+        wanted = partial(asked.wanted, 0.5 * number / care.passes)
+        light = gathered(world, points.points, points.normals, care.directions, wanted)
         world.bodies.vertex[:, LIGHT:] = spread(light, points)
         if world.water.hazy:
             world = world._replace(water=_hazed(scene, world))
         if number == 0:
-            world = world._replace(around=_shaded(world, care, lambda: asked.wanted(share)))  # noqa: B023
+            world = world._replace(around=_shaded(world, care, wanted))
     return world
 
 
