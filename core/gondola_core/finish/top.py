@@ -30,8 +30,8 @@ class TopWork:
     white_clear_h: float
 
 
-def top_work(area_cm2: float, room_c: float, ripple_mm: float) -> TopWork:
-    """Gel over an area at a thickness, in patches that stay wet while they are worked.
+def top_work(area_cm2: float, room_c: float, ripple_mm: float, white_fraction: float = WHITE_SHARE) -> TopWork:
+    """Gel over an area at a thickness, in patches that stay wet while they are worked; white water on a share of it.
 
         t_open = 6 min 2^((20 - T)/10),  t_clear = 24 h d^2 2^((20 - T)/10)
 
@@ -47,6 +47,6 @@ def top_work(area_cm2: float, room_c: float, ripple_mm: float) -> TopWork:
         area_cm2=round(area_cm2, 1), ripple_ml=round(area_cm2 * ripple_mm / 10, 1), open_min=round(open_min, 1),
         patch_cm2=round(patch), patches_count=max(1, -int(-area_cm2 // patch)),
         clear_h=round(CLEAR_H_MM2 * ripple_mm**2 * slower, 1),
-        white_ml=round(WHITE_SHARE * area_cm2 * WHITE_MM / 10, 1),
+        white_ml=round(white_fraction * area_cm2 * WHITE_MM / 10, 1),
         white_clear_h=round(CLEAR_H_MM2 * WHITE_MM**2 * slower, 1),
     )

@@ -12,7 +12,7 @@ from ..evaluate import DRAFT, KEEPER, evaluate
 from ..finish.faces import FaceSchools, face_schools
 from ..finish.fit import CavityFit, cavity_fit
 from ..finish.letting_go import Release, letting_go
-from ..finish.top import TopWork, top_work
+from ..finish.top import WHITE_SHARE, TopWork, top_work
 from ..outcome import Outcome
 from ..scene import Scene
 from ..shape import Meshes
@@ -63,7 +63,8 @@ def finishing(scene: Scene, meshes: Meshes | None = None, keeper: Keeper = KEEPE
         recipes["edge_coat"].thickness_mm,
     )
     surface = outcome.pours[-1].fill.free_surface_cm2
-    top = top_work(surface, scene.brief.room.mean_c, recipes["ripple_gel"].thickness_mm)
+    white = scene.finish.top.white_fraction or WHITE_SHARE
+    top = top_work(surface, scene.brief.room.mean_c, recipes["ripple_gel"].thickness_mm, white)
     return Finishing(
         demould_at=outcome.whole.demould_at, demould_h=outcome.whole.demould_h, full_cure_d=outcome.whole.full_cure_d,
         lip_mm=round(outcome.dam.lip_mm, 2), lip_mm_long=round(perimeter, 1), releases=releases, faces=faces, top=top,

@@ -7,6 +7,7 @@ import { type Shown, SoundingSheet } from "./sounding-sheet";
 import type { StageView } from "./stage";
 
 const RoundView = lazy(() => import("../features/round"));
+const LookView = lazy(() => import("../features/look"));
 
 const sounding = (word: string, show: Shown, side: boolean, heat: boolean): StageView => ({
   word,
@@ -58,6 +59,22 @@ export const ROUND: StageView = {
         }
       >
         <RoundView />
+      </Suspense>
+    </Under>
+  ),
+};
+export const LOOK: StageView = {
+  word: "look",
+  Part: ({ words }) => (
+    <Under words={words}>
+      <Suspense
+        fallback={
+          <Box padding="12" color="soft">
+            Setting it on its shelf ...
+          </Box>
+        }
+      >
+        <LookView />
       </Suspense>
     </Under>
   ),

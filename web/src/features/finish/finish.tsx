@@ -6,7 +6,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { Finishing } from "../../api/types";
 import { useDocument } from "../../desk/document";
-import { NumberField } from "../../desk/fields";
+import { LengthField, NumberField } from "../../desk/fields";
 import { Caution } from "../../ui/caution";
 import { Parts } from "../../ui/parts";
 import { Word } from "../../ui/pill";
@@ -157,10 +157,48 @@ function Top({ finish }: { finish: Finishing }) {
         <Row label="gel for white water">{volumeText(top.white_ml, units)}</Row>
         <Row label="full cure">{finish.full_cure_d === null ? "-" : `${Math.round(finish.full_cure_d)} d`}</Row>
       </Box>
+      <Rippled />
       <Box marginTop="3">
         <Title aside="to cut, at true size">Strips for the edge of the bed</Title>
         <Strips />
       </Box>
     </>
+  );
+}
+
+/** The top as it is meant: how high and how long the ripples are, and how much of it is white water. */
+function Rippled() {
+  const { scene, keep } = useDocument();
+  const { finish } = scene;
+  const top = finish.top ?? { ripple_mm: 0, ripple_length_mm: 15, white_fraction: 0 };
+  const put = (change: Partial<typeof top>) => {
+    keep({ ...scene, finish: { ...finish, top: { ...top, ...change } } }, "top of the piece");
+  };
+  return (
+    <Box marginTop="3">
+      <Title aside="as the look shows it">Ripples</Title>
+      <LengthField
+        label="height of ripples"
+        value={top.ripple_mm ?? 0}
+        take={(ripple_mm) => {
+          put({ ripple_mm });
+        }}
+      />
+      <LengthField
+        label="from crest to crest"
+        value={top.ripple_length_mm ?? 15}
+        take={(ripple_length_mm) => {
+          put({ ripple_length_mm });
+        }}
+      />
+      <NumberField
+        label="white water"
+        unit="%"
+        value={Math.round(100 * (top.white_fraction ?? 0))}
+        take={(share) => {
+          put({ white_fraction: share / 100 });
+        }}
+      />
+    </Box>
   );
 }

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 
 import type { Glance, SceneRow } from "../../api/types";
 import { Mark, TONES } from "../../ui/mark";
-import { dayText, lengthText, massText } from "../../units/display";
+import { dayText, lengthText, massText, whenText } from "../../units/display";
 
 const GRADES = ["stop", "watch", "note"] as const;
 
@@ -23,7 +23,7 @@ export function Piece({ scene, glance, problem, large }: Shown) {
           asChild
           display="block"
           width="100%"
-          aspectRatio={large ? 3 / 2 : 1}
+          aspectRatio={3 / 2}
           objectFit="cover"
           bg="wash"
           fontSize="14px"
@@ -43,6 +43,13 @@ export function Piece({ scene, glance, problem, large }: Shown) {
   );
 }
 
+/** How far the work on a piece is. */
+export function stateWords({ state, next_pour, opens_at }: Glance): string {
+  if (state === "waiting") return "Waiting to come out of its dam.";
+  if (state !== "pouring") return state === "finished" ? "Finished." : "Planning.";
+  return `Pouring: pour ${next_pour ?? 1} ${opens_at ? `opens ${whenText(opens_at)}` : "is next"}.`;
+}
+
 function Told({ glance }: { glance: Glance }) {
   const { units } = glance;
   const [across, behind, deep] = glance.inside_mm.map((mm) => lengthText(mm, units));
@@ -58,6 +65,7 @@ function Told({ glance }: { glance: Glance }) {
         {dayText(glance.first_pour_at)}
         {glance.demould_at ? `, out of the dam ${dayText(glance.demould_at)}` : ""}
       </Box>
+      <Box>{stateWords(glance)}</Box>
       {grade ? (
         <Flex gap="2" align="baseline" marginTop="2px">
           <Box flexShrink={0} transform="translateY(2px)">

@@ -1,0 +1,1 @@
+export { LookView as default } from "./look-view";
