@@ -12,12 +12,12 @@ from ...tint.attenuation import LIGHTS
 from .stand import Stand
 from .world import Around, Array, Within
 
-SHELF_SRGB = "#a89880"
+SHELF_SRGB = "#bfae94"
 """Oiled wood. Source: assumed"""
 WALL_GAP_MM, WALL_HIGH_MM = 60.0, 1400.0
 LAMP_OVER_MM, LAMP_SIZES, LAMP_LEAST_MM = 220.0, 1.2, 170.0
 """How far over the top the panel hangs, and how wide it is over the block. Source: assumed"""
-ROOM_SHARE, ROOM_LEAST, ROOM_UP = 0.9, 0.28, 0.3
+ROOM_SHARE, ROOM_LEAST, ROOM_UP = 0.9, 0.36, 0.3
 DAYLIGHT = 0.5
 """Radiance of a room by day over a card under its lamp. Source: assumed"""
 NIGHT = 0.03

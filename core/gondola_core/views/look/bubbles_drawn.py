@@ -10,7 +10,7 @@ import numpy as np
 from ..bubbles import SeenBubbles
 from .bake import within
 from .bvh import Single, nearest
-from .chain import chain, wade
+from .chain import add_around, chain, wade
 from .kernels import njit_fast
 from .optics import mirrored
 from .world import KIND, PAINTED, SLOPE, Array, World, desk_for
@@ -150,6 +150,10 @@ def _mark(world, camera, bubble, size, out, count, desk):  # type: ignore[no-unt
         wade(world, at, d, inner, (1.0 - glare) / RAYS, desk)
         way = _bent(d, sqrt((k + 0.5) / RAYS), 2.399963 * k, world.block.index_of_refraction)
         chain(world, place, way, (1.0 - glare) / RAYS, desk, k, False)
+    # what the face mirrors lies over the bubble too
+    desk.depth[:] = 0.0
+    back = (x / outer + 2 * cosine * normal[0], y / outer + 2 * cosine * normal[1], z / outer + 2 * cosine * normal[2])
+    add_around(world, at, back, glare, desk)
     for c in range(3):
         total = 0.0
         for b in range(desk.seen.shape[0]):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
+from math import ceil, sqrt
 from typing import Any
 
 import numpy as np
@@ -44,11 +45,14 @@ from .world import (
 
 CELLS = 512
 STRIP_ROWS = 8
+ROWS_AT_ONCE = 64
 BULB_UP = 0.62
 """Where a lamp sits in the figure that holds it: so far up. Source: assumed"""
 LINEAR_TO = 0.8
 """Display values above are rolled off, hue kept. Source: own_appearance"""
 HAZE_DIRECTIONS = 128
+ROUGHEST = 0.18
+"""Slope of facets, of grit 400, for which a care counts its facets."""
 MAP_DIRECTIONS = 5
 """Wall and shelf are seen large and bare: so many times the directions of a body's points."""
 
@@ -58,7 +62,7 @@ class Care:
     """How carefully a picture is made.
 
     points, directions, passes   of the light that is gathered on the bodies
-    samples   of a pixel; facets  of one that looks through a sanded face
+    samples   of a pixel; facets  of one that looks through a face sanded to grit 400
     still     True for all bands and maps in earnest
     """
 
@@ -72,8 +76,8 @@ class Care:
 
 MOVING = Care(points=900, directions=16, passes=1, samples=1, facets=1, still=False)
 DRAFT = Care(points=1600, directions=24, passes=2, samples=1, facets=4, still=False)
-CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=12, still=False)
-STILL = Care(points=6000, directions=64, passes=3, samples=4, facets=24, still=True)
+CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=8, still=False)
+STILL = Care(points=6000, directions=64, passes=3, samples=4, facets=10, still=True)
 CARES = {"moving": MOVING, "draft": DRAFT, "clearer": CLEARER, "still": STILL}
 MOST_PIXELS = 8_000_000
 
@@ -116,11 +120,16 @@ def displayed(linear: Single) -> NDArray[np.uint8]:
 
         0.8 + 0.2 (1 - exp(-(x - 0.8)/0.2))
     """
-    most = linear.max(axis=2, keepdims=True)
-    over = np.maximum(most - LINEAR_TO, 0.0)
-    rest = 1.0 - LINEAR_TO
-    rolled = np.where(over > 0, LINEAR_TO + rest * -np.expm1(-over / rest), most)
-    return encode_srgb(linear * (rolled / np.maximum(most, 1e-9))).astype(np.uint8)
+    out = np.empty(linear.shape, dtype=np.uint8)
+    # some rows at a time: a still is large
+    for start in range(0, len(linear), ROWS_AT_ONCE):
+        part = linear[start : start + ROWS_AT_ONCE]
+        most = part.max(axis=2, keepdims=True)
+        over = np.maximum(most - LINEAR_TO, 0.0)
+        rest = 1.0 - LINEAR_TO
+        rolled = np.where(over > 0, LINEAR_TO + rest * -np.expm1(-over / rest), most)
+        out[start : start + ROWS_AT_ONCE] = encode_srgb(part * (rolled / np.maximum(most, 1e-9)))
+    return out
 
 
 def lit_world(scene: Scene, asked: Asked, meshes: Meshes, keeper: Keeper) -> tuple[World, float]:
@@ -238,8 +247,7 @@ def _lamp_place(scene: Scene, stand: Stand, meshes: Meshes) -> tuple[float, floa
 def drawn(world: World, camera: Array, asked: Asked) -> Single:
     """Linear sRGB of every pixel, (rows, columns, 3), over a white card under the unit of light."""
     out = np.zeros((asked.height_px, asked.width_px, 3), dtype=np.float32)
-    rough = bool((world.block.finish[:, SLOPE] > 0).any())
-    samples = max(asked.care.samples, asked.care.facets if rough else 1)
+    samples = samples_for(asked.care, float(world.block.finish[:, SLOPE].max()))
 
     def some(start: int, stop: int, desk: Desk) -> None:
         asked.wanted(0.5 + 0.5 * start / asked.height_px)
@@ -247,6 +255,11 @@ def drawn(world: World, camera: Array, asked: Asked) -> Single:
 
     in_strips(some, asked.height_px, STRIP_ROWS, len(world.spectra))
     return out
+
+
+def samples_for(care: Care, slope: float) -> int:
+    """Rays of a pixel: more where a sanded face scatters them, the wider the more. Source: assumed"""
+    return max(care.samples, ceil(care.facets * sqrt(slope / ROUGHEST)))
 
 
 @njit_fast

@@ -77,10 +77,12 @@ def even(turn, number):  # type: ignore[no-untyped-def]
 def facet(normal, slope, turn, number):  # type: ignore[no-untyped-def]
     """The normal of one facet of a sanded face: slope alpha sqrt(-ln(1 - u)), any way round.
 
+    turn  64 times the number of a pixel or point, and the number of its ray, which lie evenly over the slopes
     Source: beckmann1963
     """
-    tilt = slope * sqrt(-log(1.0 - 0.999999 * even(turn, number)))
-    round_ = 2.0 * pi * even(turn, number + 7919)
+    own, ray = turn // 64, turn % 64
+    tilt = slope * sqrt(-log(1.0 - 0.999999 * ((even(own, number) + 0.7548776662466927 * ray) % 1.0)))
+    round_ = 2.0 * pi * ((even(own, number + 7919) + 0.5698402909980532 * ray) % 1.0)
     nx, ny, nz = normal
     if abs(nz) < 0.9:
         ax, ay, az = -ny, nx, 0.0

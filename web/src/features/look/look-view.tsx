@@ -120,7 +120,7 @@ function Picture({ stand, take, address, other, otherWord }: Shown) {
     take(next);
   };
   return (
-    <Box ref={box} width="100%" maxWidth="900px">
+    <Box ref={box} width="100%" maxWidth="min(960px, max(520px, calc((100vh - 392px) * 1.6)))">
       <Box
         position="relative"
         bg="wash"

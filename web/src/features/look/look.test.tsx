@@ -113,7 +113,7 @@ describe("the look", () => {
       expect(screen.getByText("clear")).toBeInTheDocument();
     });
     expect(looks.map(({ query }) => query.get("care"))).toEqual(["moving", "draft", "clearer"]);
-    expect(looks.map(({ query }) => query.get("width"))).toEqual(["320", "640", "960"]);
+    expect(looks.map(({ query }) => query.get("width"))).toEqual(["320", "640", "800"]);
     const numbers = looks.map(({ query }) => Number(query.get("number")));
     expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
     expect(screen.getByAltText("as it is now")).toHaveAttribute("src", "blob:look");

@@ -6,7 +6,7 @@ import type { Scene, Stand } from "../../api/types";
 type Care = "moving" | "draft" | "clearer";
 
 /** Dots of a picture: small while something moves, larger once it rests, larger still when it clears up. */
-const DOTS = { small: [320, 200], rest: [640, 400], clear: [960, 600] } as const;
+const DOTS = { small: [320, 200], rest: [640, 400], clear: [800, 500] } as const;
 const REST_MS = 180;
 
 export interface Look {
@@ -46,7 +46,7 @@ export function useLook(scene: Scene | null, stand: Stand | null): Look {
   const tell = useCallback((next: Look) => {
     setLook((old) => {
       if (old.address && next.address) setTimeout(URL.revokeObjectURL, 2000, old.address);
-      return next.problem ? { ...old, problem: next.problem } : next;
+      return { ...next, address: next.address ?? old.address };
     });
   }, []);
   const key = scene && stand ? lookKey(scene) + JSON.stringify(stand) : null;
@@ -71,6 +71,7 @@ class Drawing {
 
   show(scene: Scene, stand: Stand, tell: (look: Look) => void) {
     this.wanted = { scene, stand, tell };
+    tell({ address: null, state: "moving", problem: null });
     clearTimeout(this.rest);
     if (this.quick) return;
     this.ending.abort();

@@ -17,6 +17,10 @@ export function nextHour(scenes: readonly SceneRow[], glances: Map<number, Glanc
     const glance = glances.get(scene.id);
     if (!glance) return [];
     const out = glance.demould_at ? [{ at: glance.demould_at, scene, words: "comes out of its dam" }] : [];
+    if (glance.state === "finished") return [];
+    if (glance.state === "waiting") return out;
+    if (glance.state === "pouring" && glance.opens_at)
+      return [{ at: glance.opens_at, scene, words: `pour ${glance.next_pour ?? 1} opens` }, ...out];
     return [{ at: glance.first_pour_at, scene, words: "first pour" }, ...out];
   });
   const ahead = hours.filter((one) => one.at >= now).sort((a, b) => a.at.localeCompare(b.at));
