@@ -80,18 +80,22 @@ def beside(page: Page) -> None:
     page.wait_for_timeout(2000)
 
 
-def painted(page: Page) -> None:
-    part(page, "paint")
-    group = page.get_by_role("group", name="Paint")
-    group.get_by_role("button", name="which paint?").click()
-    expect(group).to_contain_text("paint it", timeout=30_000)
-    group.scroll_into_view_if_needed()
+def on_its_shelf(page: Page) -> None:
+    page.get_by_role("button", name="look", exact=True).click()
+    look = page.get_by_role("region", name="Look")
+    expect(look.get_by_text("clear", exact=True)).to_be_visible(timeout=90_000)
+    look.get_by_role("button", name="without bubbles").click()
     page.wait_for_timeout(600)
+    expect(look.get_by_text("clear", exact=True)).to_be_visible(timeout=90_000)
 
 
-def all_round(page: Page) -> None:
-    page.get_by_role("button", name="round", exact=True).click()
-    page.wait_for_timeout(2500)
+def at_night(page: Page) -> None:
+    on_its_shelf(page)
+    look = page.get_by_role("region", name="Look")
+    look.get_by_role("button", name="lamp on").click()
+    page.get_by_label("brighter").select_option("1")
+    page.wait_for_timeout(600)
+    expect(look.get_by_text("clear", exact=True)).to_be_visible(timeout=90_000)
 
 
 def main() -> None:
@@ -121,9 +125,9 @@ def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]
     views = [
         ("pours", WAGON, "pours", None), ("heat", WAGON, "pours", heat),
         ("plans", WAGON, "pours", beside), ("tank", WAGON, "tank", None), ("bed", WAGON, "bed", None),
-        ("figures", WAGON, "figures", None), ("round", FERRY, "figures", all_round),
+        ("figures", WAGON, "figures", None), ("look", WAGON, "water", on_its_shelf),
         ("water", WAGON, "water", None),
-        ("paint", WAGON, "water", painted), ("bench", WAGON, "bench", None),
+        ("look-night", WAGON, "finish", at_night), ("bench", WAGON, "bench", None),
         ("finish", WAGON, "finish", None), ("log", FERRY, "log", why), ("bottle", WAGON, "log", bottle),
     ]
     for name, number, stage, act in views:

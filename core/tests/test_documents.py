@@ -2,17 +2,21 @@
 
 import csv
 import io
+import re
 import unittest
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
 from changed import changed
 from icalendar import Calendar
+from PIL import Image
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
 from gondola_core.documents.bench_sheet import rows_of, sheet_csv, sheet_pdf
 from gondola_core.documents.calendar import Almanac, calendar_of
+from gondola_core.documents.card import card_pdf, card_png, card_text
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import quarry_pool
 from gondola_core.studies.chances import chances
@@ -108,3 +112,34 @@ class Dates(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Card(unittest.TestCase):
+    def test_it_names_the_piece_its_size_and_each_pour_from_the_top(self):
+        text = card_text(SCENE, OUTCOME)
+        self.assertEqual(text.title, SCENE.name)
+        self.assertIn("1:48, 180 mm wide", text.under)
+        self.assertEqual([row.split(",")[0] for row in text.rows], [f"Pour {number}" for number in (4, 3, 2, 1)])
+        self.assertIn("0.3 drops of leaf green ink", text.rows[2])
+
+    def test_who_reads_inches_reads_no_metric_word(self):
+        text = card_text(SCENE, OUTCOME, US)
+        self.assertIsNone(re.search(r"\d\s?(mm|ml|g)\b(?! of)", text.under))
+
+    def test_a_pour_without_ink_is_clear(self):
+        clear = changed(SCENE, pours__3__doses=[])
+        self.assertIn("clear", card_text(clear, evaluate(clear)).rows[0])
+
+    def test_picture_and_page_are_the_same_again(self):
+        text, picture = card_text(SCENE, OUTCOME), Image.new("RGB", (96, 60), (20, 90, 80))
+        self.assertEqual(Image.open(io.BytesIO(card_png(text, picture))).size, (1200, 1500))
+        for units in (METRIC, US):
+            page = card_pdf(text, picture, units)
+            self.assertTrue(page.startswith(b"%PDF"))
+            self.assertEqual(page, card_pdf(text, picture, units))
+
+    def test_a_long_recipe_goes_on_over_the_page(self):
+        text = replace(card_text(SCENE, OUTCOME), rows=["a very long recipe of many words " * 12] * 30)
+        page = card_pdf(text, Image.new("RGB", (96, 60)))
+        self.assertGreaterEqual(page.count(b"/Type /Page\n") + page.count(b"/Type /Page "), 2)
+        self.assertTrue(card_png(text, Image.new("RGB", (96, 60))))

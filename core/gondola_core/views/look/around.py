@@ -18,10 +18,12 @@ WALL_GAP_MM, WALL_HIGH_MM = 60.0, 1400.0
 LAMP_OVER_MM, LAMP_SIZES, LAMP_LEAST_MM = 220.0, 1.2, 170.0
 """How far over the top the panel hangs, and how wide it is over the block. Source: assumed"""
 ROOM_SHARE, ROOM_LEAST, ROOM_UP = 0.9, 0.36, 0.3
-DAYLIGHT = 0.5
-"""Radiance of a room by day over a card under its lamp. Source: assumed"""
+DAYLIGHT, LAMP_BY_DAY = 0.6, 0.8
+"""Radiance of a room by day over a card under its lamp, and what is left of the lamp's weight then. Source: assumed"""
 NIGHT = 0.03
 """What is left of the room's lights at night. Source: assumed"""
+CARD_OF_LAMP, CARD_OF_WALL = 0.6, 0.3
+"""Share of the lamp's light on the top, and of the wall's glow, that a card beside the block gets. Source: assumed"""
 CARD = {"day": 0.9, "evening": 0.9, "lamp": 0.9}
 """What a white card beside the block reads; at night as it would in the evening. Source: own_appearance, assumed"""
 EVENING_LUX, BULB_LUMEN = 80.0, 1.0
@@ -47,13 +49,14 @@ def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, flo
     tank = scene.tank
     left, right, front, back = plan_box(tank)
     top_share, front_share, back_share = LIGHTS[scene.brief.light]
-    dim = NIGHT if stand.hour == "lamp" else 1.0
+    dim, is_day = NIGHT if stand.hour == "lamp" else 1.0, stand.hour == "day"
+    evening = _card(top_share, ROOM_SHARE * front_share + ROOM_LEAST, back_share)
+    top_share *= LAMP_BY_DAY if is_day else 1.0
     wide, deep = (max(LAMP_SIZES * size, LAMP_LEAST_MM) / 2 for size in (right - left, back - front))
     x, y, high = 0.5 * (left + right), 0.5 * (front + back), tank.fill_height_mm + LAMP_OVER_MM
     radiance = top_share / panel_share(wide, deep, LAMP_OVER_MM)
-    room = ROOM_SHARE * front_share + ROOM_LEAST + (DAYLIGHT if stand.hour == "day" else 0.0)
-    evening = _card(top_share, ROOM_SHARE * front_share + ROOM_LEAST, high / LAMP_OVER_MM, back_share)
-    card = _card(top_share, room, high / LAMP_OVER_MM, back_share)
+    room = ROOM_SHARE * front_share + ROOM_LEAST + (DAYLIGHT if is_day else 0.0)
+    card = _card(top_share, room, back_share)
     wall_box = (left - 250.0, right + 250.0, 0.0, tank.fill_height_mm + 250.0)
     shelf_box = (left - 220.0, right + 220.0, front - 260.0, back + WALL_GAP_MM)
     bulb = Within((x, y, 0.0), BULB_MM, 0.0)
@@ -71,7 +74,7 @@ def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, flo
             wall_box=wall_box, shelf_box=shelf_box,
             rule=(x - 0.5 * steps * step, front - RULE_BEFORE_MM, step, float(steps if stand.rule else 0)),
         ),
-        bulb, CARD[stand.hour] / (card if stand.hour == "day" else evening) * 2.0**stand.stops,
+        bulb, CARD[stand.hour] / (card if is_day else evening) * 2.0**stand.stops,
     )
 
 
@@ -86,9 +89,9 @@ def panel_share(wide: float, deep: float, high: float) -> float:
     return float(2 / np.pi * (one + other))
 
 
-def _card(top: float, room: float, farther: float, behind: float) -> float:
-    """Light on a white card that lies beside the block: of the lamp, farther off than the top is, room and wall."""
-    return float(top / farther**1.2 + room * (1 + 0.67 * ROOM_UP) + 0.3 * behind)
+def _card(top: float, room: float, behind: float) -> float:
+    """Light on a white card held level beside the top: of the lamp, the room and the wall. Source: assumed"""
+    return float(CARD_OF_LAMP * top + room * (1 + 2 / 3 * ROOM_UP) + CARD_OF_WALL * behind)
 
 
 def map_points(around: Around) -> tuple[Array, Array, Array, Array]:

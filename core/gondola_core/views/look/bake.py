@@ -18,7 +18,7 @@ from .world import EDGE, KIND, PAINTED, Array, Block, Desk, World, desk_for
 
 HANDS = 2
 """Threads that gather and draw; the kernels let go of the interpreter."""
-PUSHED_MM = 0.01
+PUSHED_MM = 0.002
 MOST_MIRRORS = 16
 """Faces of a block whose images of a lamp are looked for."""
 

@@ -27,7 +27,7 @@ from .world import GRAINY, LIGHT, Array, Block
 FINEST_EDGE_MM = 4.0
 EDGES_ACROSS = 24
 """Triangles are parted until no edge is longer than this share of their body, or than the finest edge."""
-INSET_MM = 0.05
+INSET_MM = 0.004
 """The bed stands so far within the walls, so that a ray at the glass has a side."""
 LOWERED = 0.96
 """Light on the bed's flank is gathered a little lower: at the crest it would see over it. Source: own_appearance"""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
-from math import ceil, sqrt
+from math import ceil
 from typing import Any
 
 import numpy as np
@@ -76,7 +76,7 @@ class Care:
 
 MOVING = Care(points=900, directions=16, passes=1, samples=1, facets=1, still=False)
 DRAFT = Care(points=1600, directions=24, passes=2, samples=1, facets=4, still=False)
-CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=8, still=False)
+CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=10, still=False)
 STILL = Care(points=6000, directions=64, passes=3, samples=4, facets=10, still=True)
 CARES = {"moving": MOVING, "draft": DRAFT, "clearer": CLEARER, "still": STILL}
 MOST_PIXELS = 8_000_000
@@ -259,7 +259,7 @@ def drawn(world: World, camera: Array, asked: Asked) -> Single:
 
 def samples_for(care: Care, slope: float) -> int:
     """Rays of a pixel: more where a sanded face scatters them, the wider the more. Source: assumed"""
-    return max(care.samples, ceil(care.facets * sqrt(slope / ROUGHEST)))
+    return max(care.samples, ceil(care.facets * slope / ROUGHEST))
 
 
 @njit_fast

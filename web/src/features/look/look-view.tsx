@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent as ReactPointerEvent, useRef, useState } from "react";
+import { type KeyboardEvent, useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
@@ -8,6 +8,7 @@ import type { Scene, Stand } from "../../api/types";
 import { useDocument } from "../../desk/document";
 import { useStory } from "../../desk/story";
 import { useSize } from "../../sounding/size";
+import { useDrag } from "../../ui/drag";
 import { Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { lengthText } from "../../units/display";
@@ -105,14 +106,10 @@ function Picture({ stand, take, address, other, otherWord }: Shown) {
   const { scene, units } = useDocument();
   const [box, size] = useSize();
   const [share, setShare] = useState(50);
-  const drag = useRef<{ x: number; y: number } | null>(null);
   const middle = scene.tank.fill_height_mm / 2;
-  const turn = (event: ReactPointerEvent) => {
-    if (!drag.current) return;
-    const { clientX: x, clientY: y } = event;
-    take(walked(stand, middle, { turn: (drag.current.x - x) * TURN_PER_PX, rise: (y - drag.current.y) * RISE_PER_PX }));
-    drag.current = { x, y };
-  };
+  const drag = useDrag((right, down) => {
+    take(walked(stand, middle, { turn: -right * TURN_PER_PX, rise: down * RISE_PER_PX }));
+  });
   const press = (event: KeyboardEvent) => {
     const next = keyed(stand, middle, event.key);
     if (!next) return;
@@ -131,14 +128,7 @@ function Picture({ stand, take, address, other, otherWord }: Shown) {
         aria-label={`The piece on its shelf: the eye ${Math.round(stand.azimuth_deg)} degrees round, ${lengthText(stand.eye_height_mm, units)} above the shelf, ${lengthText(stand.distance_mm, units)} away. Arrow keys walk, plus and minus come closer and go back`}
         style={{ height: size.width / ASPECT }}
         onKeyDown={press}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, y: event.clientY };
-        }}
-        onPointerMove={turn}
-        onPointerUp={() => {
-          drag.current = null;
-        }}
+        {...drag}
       >
         {address ? <Whole address={address} name="as it is now" /> : null}
         {other ? (

@@ -7,12 +7,37 @@ import { api } from "../../api/client";
 import { saveBlob } from "../../api/download";
 import type { Stand, Turntable } from "../../api/types";
 import { useDocument } from "../../desk/document";
-import { useJob } from "../../jobs/use-job";
+import { type FollowedJob, useJob } from "../../jobs/use-job";
 import { Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Working } from "../../ui/working";
 
-const percent = (share: number) => `${Math.round(share * 100)} of 100`;
+interface AskedFor {
+  of: FollowedJob<unknown>;
+  label: string;
+  begin: string;
+}
+
+/** The pill that begins a picture, or how far it is, and why it was not drawn. */
+function Asked({ of: { job, problem, busy, start, cancel }, label, begin }: AskedFor) {
+  const share = job?.progress_fraction ?? 0;
+  return (
+    <>
+      {busy ? (
+        <Working
+          label={label}
+          share={share}
+          words={`${Math.round(share * 100)} of 100`}
+          cancel={cancel}
+          begun={job !== null}
+        />
+      ) : (
+        <Pill onClick={start}>{begin}</Pill>
+      )}
+      <Problem>{problem}</Problem>
+    </>
+  );
+}
 
 /** Stills that are kept with the scene, a turn about the piece, and a card to hand on. */
 export function Stills({ stand }: { stand: Stand }) {
@@ -55,7 +80,8 @@ function OneStill({ stand }: { stand: Stand }) {
     [scene, stand],
   );
   const read = useCallback(async (id: string) => Promise.resolve(id), []);
-  const { job, result, problem, busy, start, cancel } = useJob<string>(begin, read);
+  const job = useJob<string>(begin, read);
+  const { result } = job;
   const kept = useRef<string | null>(null);
   const { mutate } = keep;
   useEffect(() => {
@@ -65,18 +91,8 @@ function OneStill({ stand }: { stand: Stand }) {
   }, [mutate, result]);
   return (
     <>
-      {busy ? (
-        <Working
-          label="The still"
-          share={job?.progress_fraction ?? 0}
-          words={percent(job?.progress_fraction ?? 0)}
-          cancel={cancel}
-          begun={job !== null}
-        />
-      ) : (
-        <Pill onClick={start}>draw a still, 1600 by 1000</Pill>
-      )}
-      <Problem>{problem ?? keep.error?.message}</Problem>
+      <Asked of={job} label="The still" begin="draw a still, 1600 by 1000" />
+      <Problem>{keep.error?.message}</Problem>
     </>
   );
 }
@@ -88,20 +104,11 @@ function Turn({ stand }: { stand: Stand }) {
     (id: string) => ask(api.GET("/api/jobs/{job_id}/turntable", { params: { path: { job_id: id } } })),
     [],
   );
-  const { job, result, problem, busy, start, cancel } = useJob<Turntable>(begin, read);
+  const job = useJob<Turntable>(begin, read);
+  const { result } = job;
   return (
     <Box marginTop="1">
-      {busy ? (
-        <Working
-          label="The turn"
-          share={job?.progress_fraction ?? 0}
-          words={percent(job?.progress_fraction ?? 0)}
-          cancel={cancel}
-          begun={job !== null}
-        />
-      ) : (
-        <Pill onClick={start}>turn it once about</Pill>
-      )}
+      <Asked of={job} label="The turn" begin="turn it once about" />
       {result ? (
         <Box marginTop="1">
           <img src={`data:image/webp;base64,${result.webp_base64}`} alt="the piece turning" width="100%" />
@@ -110,7 +117,6 @@ function Turn({ stand }: { stand: Stand }) {
           </a>
         </Box>
       ) : null}
-      <Problem>{problem}</Problem>
     </Box>
   );
 }

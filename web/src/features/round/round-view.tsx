@@ -2,12 +2,13 @@ import { useDocument } from "../../desk/document";
 import { Box } from "@chakra-ui/react";
 import { Canvas, useThree } from "@react-three/fiber";
 import { useQuery } from "@tanstack/react-query";
-import { type PointerEvent as ReactPointerEvent, useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { BufferAttribute, BufferGeometry, DoubleSide, ExtrudeGeometry, Mesh, Shape } from "three";
 import { GLTFLoader } from "three/examples/jsm/loaders/GLTFLoader.js";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
+import { useDrag } from "../../ui/drag";
 import { Word } from "../../ui/pill";
 import { lengthText } from "../../units/display";
 
@@ -20,7 +21,9 @@ const MM = 1e-3;
 export function RoundView() {
   const { scene, outcome, outcomeOf, units } = useDocument();
   const [eye, setEye] = useState<Eye>(FIRST);
-  const drag = useRef<{ x: number; y: number } | null>(null);
+  const drag = useDrag((right, down) => {
+    setEye((now) => moved(now, -right * 0.4, down * 0.3));
+  });
   const model = useQuery({
     queryKey: ["model", outcome.scene_digest],
     staleTime: Infinity,
@@ -37,13 +40,6 @@ export function RoundView() {
   });
   const { tank } = scene;
   const size = Math.hypot(tank.inner_width_mm, tank.inner_behind_mm, tank.fill_height_mm) * MM;
-  const turn = (event: ReactPointerEvent) => {
-    if (!drag.current) return;
-    const { clientX: x, clientY: y } = event;
-    const by = drag.current;
-    setEye((now) => moved(now, (by.x - x) * 0.4, (y - by.y) * 0.3));
-    drag.current = { x, y };
-  };
   return (
     <Box position="relative" minHeight="0" as="section" aria-label="Sounding">
       <Box
@@ -60,14 +56,7 @@ export function RoundView() {
           event.preventDefault();
           setEye(next);
         }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, y: event.clientY };
-        }}
-        onPointerMove={turn}
-        onPointerUp={() => {
-          drag.current = null;
-        }}
+        {...drag}
         onWheel={(event) => {
           setEye((now) => moved(now, 0, 0, event.deltaY > 0 ? 1.06 : 0.94));
         }}
