@@ -147,7 +147,7 @@ function Picture({ stand, take, address, other, otherWord }: Shown) {
           max={100}
           value={share}
           aria-label={`From what it is now to ${otherWord}`}
-          style={{ width: "100%" }}
+          style={{ width: "100%", accentColor: "var(--depth)" }}
           onChange={(event) => {
             setShare(Number(event.target.value));
           }}
