@@ -197,6 +197,9 @@ def shoot_first_hour(browser, address: str) -> None:  # type: ignore[no-untyped-
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     page.goto(address)
     expect(page.get_by_text("The Ferry Landing", exact=True)).to_be_visible(timeout=30_000)
+    for number in (FERRY, FERRY + 1, WAGON):
+        picture = page.locator(f"img[src*='scenes/{number}/picture']")
+        expect(picture).to_have_js_property("complete", True, timeout=60_000)
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(1000)
     page.screenshot(path=PICTURES / "first-page.png")

@@ -17,7 +17,7 @@ from gondola_core.tint import water_of
 from gondola_core.tint.colour import colour_difference, lab_of_linear, linear_srgb
 from gondola_core.units import MM
 from gondola_core.views.look import bake
-from gondola_core.views.look.around import panel_share
+from gondola_core.views.look.around import panel_share, rule_of
 from gondola_core.views.look.bands import _recipes, all_bands, fitted_bands
 from gondola_core.views.look.block import block_of, waves_of
 from gondola_core.views.look.bubbles_drawn import _bent, crossing
@@ -375,7 +375,9 @@ class Pictures(unittest.TestCase):
     def test_an_eye_that_moves_bakes_nothing(self):
         self.shot()
         before = self.keeper.computed["look-world"]
-        self.shot(stand=usual_stand(self.scene, -50.0, 30.0))
+        stand = usual_stand(self.scene, -50.0, 30.0)
+        for more in ({}, {"rule": False}, {"stops": 2}, {"bubbles": False}, {"lamp_in": "wagon"}):
+            self.shot(stand=stand.model_copy(update=more))
         self.assertEqual(self.keeper.computed["look-world"], before)
 
     def test_a_dose_leaves_shapes_and_light_points(self):
@@ -394,6 +396,15 @@ class Pictures(unittest.TestCase):
         middle = (slice(25, 60), slice(30, 80))
         self.assertGreater(plain[middle].mean(), 1.3 * dark[middle].mean())
         self.assertGreater(dark.mean(), 2 * black.mean())
+
+    def test_a_rule_lies_before_it_in_the_steps_of_its_reader(self):
+        bare = usual_stand(self.scene).model_copy(update={"rule": False})
+        off = np.abs(self.shot().astype(int) - self.shot(stand=bare).astype(int)).max(axis=2) > 20
+        self.assertTrue(off[50:].any())
+        self.assertFalse(off[:40].any())
+        inches = changed(self.scene, brief__units__length="in")
+        self.assertEqual((rule_of(self.scene)[2], rule_of(inches)[2]), (10.0, 12.7))
+        self.assertLess(rule_of(eelgrass())[3], rule_of(self.scene)[3])
 
     def test_a_lamp_within_lights_what_holds_it(self):
         night = usual_stand(self.scene).model_copy(update={"hour": "lamp"})

@@ -20,7 +20,7 @@ from gondola_core.errors import GondolaError
 from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import Units
-from gondola_core.views.look.look import CLEARER, Asked, look
+from gondola_core.views.look.look import GLANCE, Asked, look
 from gondola_core.views.look.stand import PRESETS, usual_stand
 from gondola_core.views.picture import LEAST_PIXELS, jpeg_of
 
@@ -112,5 +112,5 @@ def scene_picture(
 def _own_look(document: SceneDocument, width: int, meshes: Any) -> Any:
     """A piece from where it is mostly seen, without a rule."""
     stand = usual_stand(document, *(PRESETS["above"] if document.brief.first_view == "above" else ()))
-    asked = Asked(stand.model_copy(update={"rule": False}), width, round(width / ASPECT), CLEARER)
+    asked = Asked(stand.model_copy(update={"rule": False}), width, round(width / ASPECT), GLANCE)
     return look(document, asked, meshes, KEEPER)

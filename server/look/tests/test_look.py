@@ -150,7 +150,7 @@ class Glance(LookCase):
         self.assertEqual((told["state"], told["next_pour"]), ("planning", None))
 
     def test_its_own_look_is_sent_once(self):
-        with mock.patch.object(glance, "CLEARER", MOVING):
+        with mock.patch.object(glance, "GLANCE", MOVING):
             first = self.client.get(self.url("/picture?width=200"))
         self.assertEqual(Image.open(io.BytesIO(first.content)).size, (200, 133))
         again = self.client.get(self.url("/picture?width=200"), headers={"If-None-Match": first["ETag"]})

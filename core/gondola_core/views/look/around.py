@@ -45,7 +45,7 @@ class Lit:
 
 
 def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, float] | None) -> Lit:
-    """Light about a scene at an hour; the maps of wall and shelf still even, as without a block."""
+    """Light about a scene at an hour; the maps of wall and shelf still even, as without a block, and no rule."""
     tank = scene.tank
     left, right, front, back = plan_box(tank)
     top_share, front_share, back_share = LIGHTS[scene.brief.light]
@@ -63,8 +63,6 @@ def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, flo
     if lamp_at is not None:
         bulb = Within(lamp_at, BULB_MM, 1e6 * BULB_LUMEN / (4 * EVENING_LUX) * evening)
     size = (MAP_ROWS, MAP_COLUMNS, bands)
-    step = STEP_MM[scene.brief.units.length]
-    steps = min(RULE_STEPS, max(2, int(RULE_SHARE * (right - left) / step)))
     return Lit(
         Around(
             lamp=(x - wide, x + wide, y - deep, y + deep, high, dim * radiance),
@@ -72,10 +70,18 @@ def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, flo
             wall=(back + WALL_GAP_MM, WALL_HIGH_MM, dim * back_share),
             maps=np.stack([np.full(size, dim * lit * card, np.float32) for lit in (0.5, 1.0)]),
             wall_box=wall_box, shelf_box=shelf_box,
-            rule=(x - 0.5 * steps * step, front - RULE_BEFORE_MM, step, float(steps if stand.rule else 0)),
+            rule=(0.0, 0.0, 1.0, 0.0),
         ),
         bulb, CARD[stand.hour] / (card if is_day else evening) * 2.0**stand.stops,
     )
+
+
+def rule_of(scene: Scene) -> tuple[float, float, float, float]:
+    """Where the rule lies before the block: x and y from, length of a step, number of steps."""
+    left, right, front, _ = plan_box(scene.tank)
+    step = STEP_MM[scene.brief.units.length]
+    steps = min(RULE_STEPS, max(2, int(RULE_SHARE * (right - left) / step)))
+    return 0.5 * (left + right - steps * step), front - RULE_BEFORE_MM, step, float(steps)
 
 
 def panel_share(wide: float, deep: float, high: float) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 from typing import Any
@@ -19,7 +19,7 @@ from ...tint import water_of
 from ...tint.colour import encode_srgb, linear_of_hex
 from ...units import MM
 from ..bubbles import SeenBubbles
-from .around import MAP_COLUMNS, MAP_ROWS, SHELF_SRGB, Lit, column_heights, lit, map_points
+from .around import MAP_COLUMNS, MAP_ROWS, SHELF_SRGB, Lit, column_heights, lit, map_points, rule_of
 from .bake import free_places, gathered, in_strips, mean_radiance, spread
 from .bands import Bands, bands_for
 from .block import block_of, painted_srgb
@@ -76,6 +76,7 @@ class Care:
 
 MOVING = Care(points=900, directions=16, passes=1, samples=1, facets=1, still=False)
 DRAFT = Care(points=1600, directions=24, passes=2, samples=1, facets=4, still=False)
+GLANCE = replace(DRAFT, samples=4)
 CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=10, still=False)
 STILL = Care(points=6000, directions=64, passes=3, samples=4, facets=10, still=True)
 CARES = {"moving": MOVING, "draft": DRAFT, "clearer": CLEARER, "still": STILL}
@@ -138,10 +139,12 @@ def lit_world(scene: Scene, asked: Asked, meshes: Meshes, keeper: Keeper) -> tup
     Kept by what decides it, so that an eye that only moves costs no light.
     """
     stand, care = asked.stand, asked.care
-    lights = [stand.hour, stand.lamp_in, stand.rule]
+    lights = [stand.hour, stand.lamp_in if stand.hour == "lamp" else None]
     document: Any = scene.model_dump(mode="json", exclude={"name", "wish", "order"})
     key = digest([document, lights, care.points, care.directions, care.passes, care.still])
     world, gain = keeper.keep("look-world", key, lambda: _lit_world(scene, asked, meshes, keeper), most=6)
+    if stand.rule:
+        world = world._replace(around=world.around._replace(rule=rule_of(scene)))
     return world, gain * 2.0**stand.stops
 
 
@@ -234,7 +237,9 @@ def _bands_of(world: World, scene: Scene) -> Bands:
 
 
 def _lamp_place(scene: Scene, stand: Stand, meshes: Meshes) -> tuple[float, float, float] | None:
-    """Where the lamp within is; None for none."""
+    """Where the lamp within is; None for none, or where another light is on."""
+    if stand.hour != "lamp":
+        return None
     for figure in scene.figures:
         if figure.id == stand.lamp_in:
             points = figure_mesh(figure, meshes).vertices
