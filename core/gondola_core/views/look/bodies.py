@@ -24,7 +24,7 @@ from ..surface_paint import bed_tone, figure_paint
 from .bvh import Single, Tree, tree_of
 from .world import GRAINY, LIGHT, Array, Block
 
-FINEST_EDGE_MM = 4.0
+FINEST_EDGE_MM, SAME_MM = 4.0, 1e-4
 EDGES_ACROSS = 24
 """Triangles are parted until no edge is longer than this share of their body, or than the finest edge."""
 INSET_MM = 0.004
@@ -141,7 +141,9 @@ def _finer(mesh: TriMesh) -> TriMesh:
         return mesh
     edge = max(FINEST_EDGE_MM, float(np.ptp(mesh.vertices, axis=0).max()) / EDGES_ACROSS)
     vertices, faces = trimesh.remesh.subdivide_to_size(mesh.vertices, mesh.faces, max_edge=edge, max_iter=12)
-    return TriMesh(np.asarray(vertices), np.asarray(faces, dtype=np.int32))
+    # parted triangles share no corners: put together again, so that soft shapes stay soft
+    _, first, back = np.unique(np.rint(np.asarray(vertices) / SAME_MM), axis=0, return_index=True, return_inverse=True)
+    return TriMesh(np.asarray(vertices)[first], back.reshape(-1)[faces].astype(np.int32))
 
 
 def _form(mesh: TriMesh, turn: Array) -> Form:
