@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import base64
 import json
 import sys
 from collections.abc import Callable, Sequence
@@ -66,14 +65,13 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
 
 
 def _still(options: argparse.Namespace) -> str:
-    from .studies.stills import still
+    from .studies.stills import still_png
     from .views.look.stand import usual_stand
 
     scene = read_scene(_text_of(Path(options.scene)))
     size = options.width, round(options.width / 1.6)
-    drawn = still(scene, usual_stand(scene, options.azimuth), size, lambda _: None)
-    Path(options.file).write_bytes(base64.b64decode(drawn.png_base64))
-    return f"{options.file}: {drawn.width_px} x {drawn.height_px}"
+    Path(options.file).write_bytes(still_png(scene, usual_stand(scene, options.azimuth), size, lambda _: None))
+    return f"{options.file}: {size[0]} x {size[1]}"
 
 
 def _evaluate(options: argparse.Namespace) -> str:

@@ -15,11 +15,13 @@ from ..errors import GondolaError
 from ..scene import Scene
 from ..shape import meshes_held
 from ..views.bubbles import seen_bubbles
-from ..views.look.look import CLEARER, MOST_PIXELS, STILL, Asked, look
+from ..views.look.look import CLEARER, STILL, Asked, look
 from ..views.look.stand import Stand
 from ..views.picture import png_of
 from ..words import words
 
+MOST_PIXELS = 8_000_000
+"""Of a still: some three minutes of work. Source: assumed"""
 FRAMES = 24
 """Of a turn about the piece."""
 FRAME_PX, FRAME_MS = (560, 350), 110
@@ -44,16 +46,24 @@ class Turntable:
     webp_base64: str
 
 
-def still(scene: Scene, stand: Stand, size_px: tuple[int, int], told: Callable[[float], None]) -> StillPicture:
-    """A still in 31 bands with its bubbles; GondolaError where it has too many dots or the eye cannot stand so."""
+def still_png(scene: Scene, stand: Stand, size_px: tuple[int, int], told: Callable[[float], None]) -> bytes:
+    """A still in 31 bands with its bubbles, as a PNG file.
+
+    Raises GondolaError where it has too many dots or the eye cannot stand so.
+    """
     width, height = size_px
     if width * height > MOST_PIXELS:
         raise GondolaError(words("look.too_large", width=width, height=height, most=MOST_PIXELS / 1e6))
     meshes, keeper = meshes_held(scene), Keeper()
     bubbles = seen_bubbles(Book(scene, meshes=meshes)) if stand.bubbles else None
-    picture = look(scene, Asked(stand, width, height, STILL, told, bubbles), meshes, keeper)
+    return png_of(look(scene, Asked(stand, width, height, STILL, told, bubbles), meshes, keeper))
+
+
+def still(scene: Scene, stand: Stand, size_px: tuple[int, int], told: Callable[[float], None]) -> StillPicture:
+    """The same, to be kept."""
+    png = still_png(scene, stand, size_px, told)
     return StillPicture(
-        stand=stand, width_px=width, height_px=height, png_base64=base64.b64encode(png_of(picture)).decode()
+        stand=stand, width_px=size_px[0], height_px=size_px[1], png_base64=base64.b64encode(png).decode()
     )
 
 

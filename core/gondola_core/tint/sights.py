@@ -180,14 +180,22 @@ def figure_sights(
                 top_depth_mm=round(float(top), 1),
                 bottom_depth_mm=round(float(bottom), 1),
                 behind_mm=round(behind / MM, 1),
-                contrast_fraction=round(
-                    float((luminance() * light * sight).sum() / (luminance() * light).sum()), 4
-                ),
+                contrast_fraction=round(float(contrast_left(light, sight)), 4),
                 difference_de00=round(float(colour_difference(lab(own), lab(beside))), 2),
                 reads_srgb=hex_of(linear_srgb(own)),
             )
         )
     return sights
+
+
+def contrast_left(light: Array, sight: Array) -> Array:
+    """Share of a surface's contrast that the way to the glass leaves, by brightness, (..., 31) twice -> (...).
+
+        C(y) = sum S ybar E exp(-a y) / sum S ybar E
+    Source: beer1852
+    """
+    lit = luminance() * light
+    return np.asarray((lit * sight).sum(axis=-1) / np.maximum(lit.sum(axis=-1), 1e-300))
 
 
 def seams(scene: Scene) -> list[Seam]:

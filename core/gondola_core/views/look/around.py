@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ...scene import Scene
-from ...shape import bed_heights, plan_box
+from ...shape import plan_box
 from ...tint.attenuation import LIGHTS
 from .stand import Stand
 from .world import Around, Array, Within
@@ -15,9 +15,11 @@ from .world import Around, Array, Within
 SHELF_SRGB = "#bfae94"
 """Oiled wood. Source: assumed"""
 WALL_GAP_MM, WALL_HIGH_MM = 60.0, 1400.0
+"""How far behind the block the wall stands, and how high it reaches. Source: assumed"""
 LAMP_OVER_MM, LAMP_SIZES, LAMP_LEAST_MM = 220.0, 1.2, 170.0
 """How far over the top the panel hangs, and how wide it is over the block. Source: assumed"""
 ROOM_SHARE, ROOM_LEAST, ROOM_UP = 0.9, 0.36, 0.3
+"""Radiance of the room: of the light from the front, the least there is, and more of it from above. Source: assumed"""
 DAYLIGHT, LAMP_BY_DAY = 0.6, 0.8
 """Radiance of a room by day over a card under its lamp, and what is left of the lamp's weight then. Source: assumed"""
 NIGHT = 0.03
@@ -30,6 +32,8 @@ EVENING_LUX, BULB_LUMEN = 80.0, 1.0
 BULB_MM = 1.2
 """On a card in the evening; of a small diode, and its size. Source: assumed"""
 MAP_ROWS, MAP_COLUMNS = 24, 32
+WALL_REACH_MM, SHELF_REACH_MM, SHELF_BEFORE_MM = 250.0, 220.0, 260.0
+"""Cells of the maps of light, and how far they go about the block; beyond, as at their edge."""
 RULE_BEFORE_MM, RULE_STEPS, RULE_SHARE = 16.0, 10, 0.8
 STEP_MM = {"mm": 10.0, "in": 25.4 / 2}
 """A rule lies before the block: up to ten steps of a centimetre, or of half an inch, fewer before a small one."""
@@ -45,7 +49,11 @@ class Lit:
 
 
 def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, float] | None) -> Lit:
-    """Light about a scene at an hour; the maps of wall and shelf still even, as without a block, and no rule."""
+    """Light about a scene at an hour; the maps of wall and shelf still even, as without a block, and no rule.
+
+    The lamp within: I = lm/(4 pi) of luminous intensity makes a card r off as light as E_evening does, where
+    lm/(4 pi r^2) = 80 lx; in the unit of light I = lm/(4 lx) 10^6 mm2/m2 times that of the card.
+    """
     tank = scene.tank
     left, right, front, back = plan_box(tank)
     top_share, front_share, back_share = LIGHTS[scene.brief.light]
@@ -57,8 +65,8 @@ def lit(scene: Scene, stand: Stand, bands: int, lamp_at: tuple[float, float, flo
     radiance = top_share / panel_share(wide, deep, LAMP_OVER_MM)
     room = ROOM_SHARE * front_share + ROOM_LEAST + (DAYLIGHT if is_day else 0.0)
     card = _card(top_share, room, back_share)
-    wall_box = (left - 250.0, right + 250.0, 0.0, tank.fill_height_mm + 250.0)
-    shelf_box = (left - 220.0, right + 220.0, front - 260.0, back + WALL_GAP_MM)
+    wall_box = (left - WALL_REACH_MM, right + WALL_REACH_MM, 0.0, tank.fill_height_mm + WALL_REACH_MM)
+    shelf_box = (left - SHELF_REACH_MM, right + SHELF_REACH_MM, front - SHELF_BEFORE_MM, back + WALL_GAP_MM)
     bulb = Within((x, y, 0.0), BULB_MM, 0.0)
     if lamp_at is not None:
         bulb = Within(lamp_at, BULB_MM, 1e6 * BULB_LUMEN / (4 * EVENING_LUX) * evening)
@@ -115,8 +123,3 @@ def _middles(box: tuple[float, float, float, float]) -> tuple[Array, Array]:
     v = box[2] + (np.arange(MAP_ROWS) + 0.5) / MAP_ROWS * (box[3] - box[2])
     across, along = np.meshgrid(u, v)
     return across.ravel(), along.ravel()
-
-
-def column_heights(scene: Scene, x: Array, y: Array) -> Array:
-    """Height of the bed at places [mm]."""
-    return bed_heights(scene.bed, scene.tank, x, y)

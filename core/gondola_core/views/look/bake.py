@@ -7,14 +7,13 @@ from concurrent.futures import ThreadPoolExecutor
 from math import cos, pi, sin, sqrt
 
 import numpy as np
-from numpy.typing import NDArray
 
 from .bodies import LightPoints
 from .bvh import Single, nearest
 from .chain import chain, look_along, wade
 from .kernels import njit_fast
-from .optics import even, mirrored
-from .world import EDGE, KIND, PAINTED, Array, Block, Desk, World, desk_for
+from .optics import even, frame, mirrored
+from .world import KIND, PAINTED, Array, Desk, World, desk_for
 
 HANDS = 2
 """Threads that gather and draw; the kernels let go of the interpreter."""
@@ -85,15 +84,6 @@ def _halves(number):  # type: ignore[no-untyped-def]
 
 
 @njit_fast
-def _frame(n):  # type: ignore[no-untyped-def]
-    """Two directions square to a third. Source: duff2017"""
-    sign = 1.0 if n[2] >= 0.0 else -1.0
-    a = -1.0 / (sign + n[2])
-    b = n[0] * n[1] * a
-    return (1.0 + sign * n[0] * n[0] * a, sign * b, -sign * n[0]), (b, sign + n[1] * n[1] * a, -n[1])
-
-
-@njit_fast
 def _gather(world, points, normals, directions, out, part, desk):  # type: ignore[no-untyped-def]
     bands = desk.seen.shape[0]
     total = np.zeros(bands)
@@ -101,7 +91,7 @@ def _gather(world, points, normals, directions, out, part, desk):  # type: ignor
         n = (normals[i, 0], normals[i, 1], normals[i, 2])
         p = (points[i, 0] + PUSHED_MM * n[0], points[i, 1] + PUSHED_MM * n[1], points[i, 2] + PUSHED_MM * n[2])
         inside = within(world.block, p)
-        across, along = _frame(n)
+        across, along = frame(n)
         turned = even(i, 3)
         total[:] = 0.0
         for k in range(directions):
@@ -206,16 +196,3 @@ def _all_round(world, places, directions, out, desk):  # type: ignore[no-untyped
             chain(world, p, (flat * cos(round_), flat * sin(round_), up), 1.0, desk, i * 512 + k, False)
             for b in range(out.shape[1]):
                 out[i, b] += desk.seen[b] / directions
-
-
-def free_places(block: Block, fill_mm: float, heights: Callable[[Array, Array], Array]) -> NDArray[np.float64]:
-    """Places at even heights in three columns, those in the bed left out, (n, 3)."""
-    x0, y0, _ = block.inside
-    spans = np.ptp(block.finish[:-2, EDGE:EDGE + 2], axis=0)
-    levels = (np.arange(24) + 0.5) / 24 * fill_mm
-    found = []
-    for u, v in ((0.0, 0.0), (-0.22, 0.15), (0.22, -0.15)):
-        x, y = x0 + u * spans[0], y0 + v * spans[1]
-        ground = float(heights(np.array([x]), np.array([y]))[0, 0])
-        found += [(x, y, z) for z in levels if z > ground + 0.5]
-    return np.array(found).reshape(-1, 3)

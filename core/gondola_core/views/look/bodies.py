@@ -55,6 +55,7 @@ class Form:
 class Forms:
     """All bodies in one.
 
+    key       of all that shapes them
     parts     first vertex of each body, and the end; the bed's parts come first
     bed_parts how many of them are bed
     flank     (v,) True where the bed stands at a wall
@@ -62,6 +63,7 @@ class Forms:
     area_mm2  of all surfaces
     """
 
+    key: str
     points: Single
     normals: Single
     flank: NDArray[np.bool_]
@@ -92,10 +94,10 @@ def forms_of(scene: Scene, block: Block, meshes: Meshes, keeper: Keeper) -> Form
     _, ground = GROUND(scene)
     shaped = [SHAPED(figure)[1] for figure in scene.figures]
     key = digest([ground, shaped, block.planes.tolist()])
-    return keeper.keep("look-forms", key, lambda: _forms(scene, block, meshes, keeper), most=3)
+    return keeper.keep("look-forms", key, lambda: _forms(key, scene, block, meshes, keeper), most=3)
 
 
-def _forms(scene: Scene, block: Block, meshes: Meshes, keeper: Keeper) -> Forms:
+def _forms(key: str, scene: Scene, block: Block, meshes: Meshes, keeper: Keeper) -> Forms:
     _, ground = GROUND(scene)
     upright = np.eye(3)
     found = [keeper.keep("look-bed", digest(ground), lambda: _form(_finer(bed_surface(scene)), upright), most=3)]
@@ -121,7 +123,7 @@ def _forms(scene: Scene, block: Block, meshes: Meshes, keeper: Keeper) -> Forms:
     at_wall[starts[bed_parts]:] = False
     out = out[starts[bed_parts]:]
     return Forms(
-        points=points.astype(np.float32), normals=normals, flank=at_wall,
+        key=key, points=points.astype(np.float32), normals=normals, flank=at_wall,
         corner=np.ascontiguousarray(corner[order] if len(corner) else corner, dtype=np.int32), tree=tree,
         carried=[one.carried for one in found], parts=starts.tolist(), bed_parts=bed_parts,
         outside=bool(len(out) and out.max() > 0.1), area_mm2=float(0.5 * np.linalg.norm(across, axis=1).sum()),
@@ -171,8 +173,7 @@ def _inset(points: Array, block: Block) -> Array:
 
 def light_points(forms: Forms, count: int, keeper: Keeper) -> LightPoints:
     """Vertices thinned to about a count, by place and by facing; kept by the shape."""
-    key = digest([count, hash(forms.points.tobytes()), hash(forms.corner.tobytes())])
-    return keeper.keep("look-points", key, lambda: _thinned(forms, count), most=6)
+    return keeper.keep("look-points", digest([forms.key, count]), lambda: _thinned(forms, count), most=6)
 
 
 def _thinned(forms: Forms, count: int) -> LightPoints:

@@ -12,7 +12,7 @@ from .bake import within
 from .bvh import Single, nearest
 from .chain import add_around, chain, wade
 from .kernels import njit_fast
-from .optics import mirrored
+from .optics import frame, mirrored
 from .world import KIND, PAINTED, SLOPE, Array, World, desk_for
 
 RAYS = 24
@@ -32,11 +32,15 @@ def draw_bubbles(picture: Single, world: World, camera: Array, bubbles: Array, w
     """Lay bubbles over a picture that is drawn, seen through every flat face that the eye sees."""
     rows, columns = picture.shape[:2]
     desk = desk_for(len(world.spectra))
+    eye = tuple(camera[0].tolist())
+    # from a place before the eye to (deep u, deep v, deep): the other way round than a pixel looks
+    onto = np.ascontiguousarray(np.linalg.inv(np.stack([camera[2], camera[3], camera[1]], axis=1)))
+    wide = float(np.linalg.norm(camera[2]))
     for start in range(0, len(bubbles), 64):
         wanted()
         part = bubbles[start : start + 64]
         marks = np.zeros((len(part) * len(world.block.planes), 6))
-        count = _marks(world, camera, part, (rows, columns), marks, desk)
+        count = _marks(world, eye, onto, part, (rows, columns, wide), marks, desk)
         for mark in marks[:count]:
             _lay(picture, *mark)
 
@@ -84,10 +88,9 @@ def crossing(eye, place, normal, off, index):  # type: ignore[no-untyped-def]
 
 
 @njit_fast
-def _marks(world, camera, bubbles, size, out, desk):  # type: ignore[no-untyped-def]
+def _marks(world, eye, onto, bubbles, size, out, desk):  # type: ignore[no-untyped-def]
     """Where bubbles are seen on the picture: column, row, radius [px] and linear sRGB of each; how many."""
     block = world.block
-    eye = (camera[0, 0], camera[0, 1], camera[0, 2])
     count = 0
     for face in range(block.planes.shape[0]):
         top = face == block.planes.shape[0] - 1
@@ -103,40 +106,25 @@ def _marks(world, camera, bubbles, size, out, desk):  # type: ignore[no-untyped-
             inset = (at[0] - 1e-6 * normal[0], at[1] - 1e-6 * normal[1], at[2] - 1e-6 * normal[2])
             if not within(block, inset):
                 continue
-            count = _mark(world, camera, (place, bubbles[k, 3], at, normal), size, out, count, desk)
+            count = _mark(world, eye, onto, (place, bubbles[k, 3], at, normal), size, out, count, desk)
     return count
 
 
 @njit_fast
-def _mark(world, camera, bubble, size, out, count, desk):  # type: ignore[no-untyped-def]
+def _mark(world, eye, onto, bubble, size, out, count, desk):  # type: ignore[no-untyped-def]
     place, radius, at, normal = bubble
-    eye = (camera[0, 0], camera[0, 1], camera[0, 2])
+    wide = size[2]
     x, y, z = at[0] - eye[0], at[1] - eye[1], at[2] - eye[2]
     outer = sqrt(x * x + y * y + z * z)
-    deep = 0.0
-    u, v, uu, vv, tt = 0.0, 0.0, 0.0, 0.0, 0.0
-    for c in range(3):
-        side = (x, y, z)[c]
-        uu += camera[2, c] * camera[2, c]
-        vv += camera[3, c] * camera[3, c]
-        u += side * camera[2, c]
-        v += side * camera[3, c]
-    # toward is not square to right and down: a shifted picture; solve for its share along the straight one
-    nx = camera[2, 1] * camera[3, 2] - camera[2, 2] * camera[3, 1]
-    ny = camera[2, 2] * camera[3, 0] - camera[2, 0] * camera[3, 2]
-    nz = camera[2, 0] * camera[3, 1] - camera[2, 1] * camera[3, 0]
-    tt = nx * camera[1, 0] + ny * camera[1, 1] + nz * camera[1, 2]
-    deep = (nx * x + ny * y + nz * z) / tt
+    deep = onto[2, 0] * x + onto[2, 1] * y + onto[2, 2] * z
     if deep <= 0.0:
         return count
-    ru = camera[1, 0] * camera[2, 0] + camera[1, 1] * camera[2, 1] + camera[1, 2] * camera[2, 2]
-    rv = camera[1, 0] * camera[3, 0] + camera[1, 1] * camera[3, 1] + camera[1, 2] * camera[3, 2]
-    column = ((u / deep - ru) / uu + 1.0) * 0.5 * size[1]
-    row = ((v / deep - rv) / vv + 1.0) * 0.5 * size[0]
+    column = ((onto[0, 0] * x + onto[0, 1] * y + onto[0, 2] * z) / deep + 1.0) * 0.5 * size[1]
+    row = ((onto[1, 0] * x + onto[1, 1] * y + onto[1, 2] * z) / deep + 1.0) * 0.5 * size[0]
     px, py, pz = place[0] - at[0], place[1] - at[1], place[2] - at[2]
     inner = sqrt(px * px + py * py + pz * pz)
     d = (px / inner, py / inner, pz / inner)
-    pixels = radius / (outer + inner / world.block.index_of_refraction) * outer / deep / (2.0 * sqrt(uu) / size[1])
+    pixels = radius / (outer + inner / world.block.index_of_refraction) * outer / deep / (2.0 * wide / size[1])
     if pixels < LEAST_PX:
         return count
     _, found, _, _ = nearest(world.bodies.tree, at, d, inner - radius, desk.stack)
@@ -171,12 +159,6 @@ def _bent(d, off, round_, index):  # type: ignore[no-untyped-def]
     """
     inside = asin(off)
     bend = 2.0 * (asin(index * off) - inside) if index * off < 1.0 else pi - 2.0 * inside
-    if abs(d[2]) < 0.9:
-        ax, ay, az = -d[1], d[0], 0.0
-    else:
-        ax, ay, az = 0.0, -d[2], d[1]
-    long = sqrt(ax * ax + ay * ay + az * az)
-    ax, ay, az = ax / long, ay / long, az / long
-    bx, by, bz = d[1] * az - d[2] * ay, d[2] * ax - d[0] * az, d[0] * ay - d[1] * ax
+    a, b = frame(d)
     p, q, r = sin(bend) * cos(round_), sin(bend) * sin(round_), cos(bend)
-    return r * d[0] + p * ax + q * bx, r * d[1] + p * ay + q * by, r * d[2] + p * az + q * bz
+    return (r * d[0] + p * a[0] + q * b[0], r * d[1] + p * a[1] + q * b[1], r * d[2] + p * a[2] + q * b[2])

@@ -7,14 +7,14 @@ Source: own_appearance
 
 from __future__ import annotations
 
-from math import exp, sin, sqrt
+from math import cos, exp, pi, sin, sqrt
 
 import numpy as np
 
 from ..surface_paint import bed_grain
 from .bvh import nearest
 from .kernels import njit_fast
-from .optics import even, facet, mirrored
+from .optics import bent, even, facet, mirrored
 from .world import (
     BENDS,
     EDGE,
@@ -38,6 +38,14 @@ BOUNCES = 16
 LEAST = 1e-3
 """Of a ray: what is left below it takes the light of the room."""
 HAZE_STEPS = 10
+UNDER_WHITE, UNDER_PAINT = 0.5, 0.2
+"""Of the room's light: what comes through white water, and through paint that lies in contact. Source: assumed"""
+LAMP_ON_WHITE = 0.2
+"""Light on white water over the radiance of the lamp above it. Source: assumed"""
+RULE_WIDE_MM, RULE_INKS = 7.0, (0.06, 0.85)
+"""Of the rule, and the reflectances of its dark and its pale steps. Source: assumed"""
+ENTRY = 4001
+"""Number of the facet by which a ray comes in, beside those of its bounces."""
 GRAZING = 0.5
 """Sine of the steepest ray that a layer line can mirror."""
 STEPS = 4
@@ -51,7 +59,7 @@ def ripple(waves, x, y):  # type: ignore[no-untyped-def]
     for k in range(waves.shape[0]):
         phase = waves[k, 1] * x + waves[k, 2] * y + waves[k, 3]
         high += waves[k, 0] * sin(phase)
-        turn = waves[k, 0] * sin(phase + 1.5707963267948966)
+        turn = waves[k, 0] * cos(phase)
         across += turn * waves[k, 1]
         away += turn * waves[k, 2]
     return high, across, away
@@ -226,10 +234,10 @@ def add_around(world, p, d, weight, desk):  # type: ignore[no-untyped-def]
 def _on_rule(rule, x, y):  # type: ignore[no-untyped-def]
     """Ink of the rule on the shelf; -1 beside it."""
     along, across = (x - rule[0]) / rule[2] if rule[3] > 0.0 else -1.0, y - rule[1]
-    if along < 0.0 or along >= rule[3] or across < 0.0 or across > 7.0:
+    if along < 0.0 or along >= rule[3] or across < 0.0 or across > RULE_WIDE_MM:
         return -1.0
-    dark = (int(along) % 2 == 0) == (across > 3.5)
-    return 0.06 if dark else 0.85
+    dark = (int(along) % 2 == 0) == (across > RULE_WIDE_MM / 2)
+    return RULE_INKS[0] if dark else RULE_INKS[1]
 
 
 @njit_fast
@@ -297,6 +305,19 @@ def _meets_lamp(within, p, d, far):  # type: ignore[no-untyped-def]
 
 
 @njit_fast
+def _faced(ahead, slope, d, turn, number):  # type: ignore[no-untyped-def]
+    """The normal that a ray meets, on its far side: of a facet where the face is sanded; and the cosine to it."""
+    normal = ahead
+    if slope > 0.0:
+        normal = facet(ahead, slope, turn, number)
+    cosine = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2]
+    if cosine <= 1e-4:
+        normal = ahead
+        cosine = max(normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2], 1e-4)
+    return normal, cosine
+
+
+@njit_fast
 def chain(world, p, d, weight, desk, turn, looks):  # type: ignore[no-untyped-def]
     """Follow a ray that is within the block; adds what it meets to `desk.seen`, over the square of the index.
 
@@ -315,7 +336,7 @@ def chain(world, p, d, weight, desk, turn, looks):  # type: ignore[no-untyped-de
             bulb = _meets_lamp(world.within, p, d, leg)
             if bulb < 1e30:
                 wade(world, p, d, bulb, weight, desk)
-                glow = world.within.intensity / (3.141592653589793 * world.within.radius**2)
+                glow = world.within.intensity / (pi * world.within.radius**2)
                 for b in range(bands):
                     desk.seen[b] += weight * exp(-desk.depth[b]) * glow
                 return
@@ -325,24 +346,15 @@ def chain(world, p, d, weight, desk, turn, looks):  # type: ignore[no-untyped-de
             _add_surface(world, found, u, v, at, weight, desk)
             return
         if block.finish[face, KIND] == PAINTED or (face == top and white_patch(block, at)):
-            # what lies in contact: half of the room's light on it comes through
-            lit = room_light(world.around, 0.5) * (0.5 if face == top else 0.2)
+            lit = room_light(world.around, 0.5) * (UNDER_WHITE if face == top else UNDER_PAINT)
             for b in range(bands):
                 desk.seen[b] += weight * exp(-desk.depth[b]) * world.spectra[b, PAINT_RHO] * lit
             return
         plain = normal_at(block, face, at)
-        normal = plain
-        if block.finish[face, SLOPE] > 0.0:
-            normal = facet(plain, block.finish[face, SLOPE], turn, bounce)
-        cosine = normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2]
-        if cosine <= 1e-4:
-            normal = plain
-            cosine = max(normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2], 1e-4)
+        normal, cosine = _faced(plain, block.finish[face, SLOPE], d, turn, bounce)
         share, beyond = mirrored(cosine, block.index_of_refraction)
         if share < 1.0:
-            k = beyond - block.index_of_refraction * cosine
-            out = (block.index_of_refraction * d[0] + k * normal[0], block.index_of_refraction * d[1] + k * normal[1],
-                   block.index_of_refraction * d[2] + k * normal[2])
+            out = bent(d, normal, cosine, beyond, block.index_of_refraction)
             add_around(world, at, out, weight * (1.0 - share), desk)
         weight *= share
         if weight < LEAST:
@@ -375,24 +387,16 @@ def look_along(world, p, d, desk, turn, looks):  # type: ignore[no-untyped-def]
     at = (p[0] + near * d[0], p[1] + near * d[1], p[2] + near * d[2])
     top = block.planes.shape[0] - 1
     if block.finish[face, KIND] == PAINTED or (face == top and white_patch(block, at)):
-        lit = room_light(world.around, 0.0) + (world.around.lamp[5] * 0.2 if face == top else 0.0)
+        lit = room_light(world.around, 0.0) + (world.around.lamp[5] * LAMP_ON_WHITE if face == top else 0.0)
         for b in range(desk.seen.shape[0]):
             desk.seen[b] = world.spectra[b, PAINT_RHO] * lit
         return
     plain = normal_at(block, face, at)
-    normal = plain
-    if block.finish[face, SLOPE] > 0.0:
-        normal = facet(plain, block.finish[face, SLOPE], turn, 4001)
-    cosine = -(normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2])
-    if cosine <= 1e-4:
-        normal = plain
-        cosine = max(-(normal[0] * d[0] + normal[1] * d[1] + normal[2] * d[2]), 1e-4)
+    ahead, cosine = _faced((-plain[0], -plain[1], -plain[2]), block.finish[face, SLOPE], d, turn, ENTRY)
     share, beyond = mirrored(cosine, 1.0 / block.index_of_refraction)
-    back = (d[0] + 2 * cosine * normal[0], d[1] + 2 * cosine * normal[1], d[2] + 2 * cosine * normal[2])
+    back = (d[0] - 2 * cosine * ahead[0], d[1] - 2 * cosine * ahead[1], d[2] - 2 * cosine * ahead[2])
     add_around(world, at, back, share, desk)
-    k = cosine / block.index_of_refraction - beyond
-    into = (d[0] / block.index_of_refraction + k * normal[0], d[1] / block.index_of_refraction + k * normal[1],
-            d[2] / block.index_of_refraction + k * normal[2])
+    into = bent(d, ahead, cosine, beyond, 1.0 / block.index_of_refraction)
     if abs(into[2]) < GRAZING and block.seams.shape[0]:
         _past_seams(world, at, into, 1.0 - share, desk, turn, looks)
     else:

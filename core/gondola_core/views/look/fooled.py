@@ -13,12 +13,12 @@ from ...answers.book import Book
 from ...scene import Scene
 from ...tint import water_of
 from ...tint.attenuation import Water
-from ...tint.spectrum import luminance
+from ...tint.sights import contrast_left
 from ...units import MM
 from ...words import Words, words
 from .block import block_of, is_hull
 from .bubbles_drawn import crossing
-from .optics import blur_mm
+from .optics import blur_mm, mirrored
 from .stand import Stand, eye_place
 from .world import EDGE, KIND, PAINTED, SLOPE, Array, Block
 
@@ -27,6 +27,10 @@ LOST_PAIRS = 2.9
 """Pairs of lines finer than so many standard deviations of a blur are lost. Source: own_appearance"""
 READ_CONTRAST = 0.1
 """Contrast of a figure under which its shape is no longer read. Source: assumed"""
+FARTHEST_READ_MM = 1500.0
+"""Farther than any tank is deep."""
+SANDED_AT_MM = 30.0
+"""Behind a sanded face: where it is told what runs together."""
 EYES_MM = 63.0
 """Between a person's eyes. Source: assumed"""
 
@@ -53,12 +57,21 @@ class Seeming:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LineMirror:
+    """A layer line as a thin mirror: whether it shows to the eye, and to which eyes it would."""
+
+    pour_number: int
+    shows: bool
+    words: Words
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Fooled:
     """What is not as it seems, from an eye: figures, faces, layer lines, the top, and what the picture leaves out."""
 
     figures: list[Seeming]
     faces: list[Words]
-    lines: list[Words]
+    lines: list[LineMirror]
     top: list[Words]
     limits: list[Words]
 
@@ -74,23 +87,8 @@ def fooled(book: Book, stand: Stand) -> Fooled:
     ]
     return Fooled(
         figures=figures, faces=_faces(scene, block, eye), lines=_lines(scene, block, eye, stand),
-        top=_top(scene, eye), limits=[words("look.hull")] if is_hull(scene) else [],
+        top=_top(scene, float(eye[2])), limits=[words("look.hull")] if is_hull(scene) else [],
     )
-
-
-def apparent_mm(behind_mm: float, outside_deg: float, index: float, along: bool = False) -> float:
-    """How far behind a face a thing seems, seen at an angle: y cos o/(n cos i), along the slant cos cubed.
-
-    along  True for two eyes along the slant (from the side), False across it (looking down)
-    Source: own_appearance
-
-    >>> round(apparent_mm(60.0, 0.0, 1.52), 1), round(apparent_mm(60.0, 45.0, 1.52), 1)
-    (39.5, 31.6)
-    """
-    outside = radians(outside_deg)
-    inside = asin(sin(outside) / index)
-    power = 3 if along else 1
-    return behind_mm * cos(outside) ** power / (index * cos(inside) ** power)
 
 
 def seems_behind(eye: Array, place: Array, normal: Array, off: float, index: float) -> float:
@@ -134,15 +132,18 @@ def _seeming(scene: Scene, block: Block, eye: Array, number: int, middle: Array,
     behind = off - float(normal @ middle)
     seems = seems_behind(eye, middle, normal, off, index)
     mirrors = sorted({names[one] for one in _mirrors(block, eye, middle, face)})
-    slope = float(block.finish[face, SLOPE])
-    blur = blur_mm(behind, slope, index)
-    reads = _reads_to(water, scene.tank.fill_height_mm - float(middle[2]))
+    blur = blur_mm(behind, float(block.finish[face, SLOPE]), index)
+    depth = max(0.0, scene.tank.fill_height_mm - float(middle[2]))
+    reads = _reads_to(water, depth)
     said = [words(
         "look.seems", name=figure.name, face=words(f"look.{names[face]}"), behind=behind, seems=seems,
     )]
     said += [words("look.doubled", name=figure.name, face=words(f"look.{one}")) for one in mirrors]
     if blur > 0:
         said.append(words("look.blurred", lost=LOST_PAIRS * blur, behind=behind))
+    slope = top_slope(scene)
+    if slope > 0:
+        said.append(words("look.ripples", name=figure.name, depth=depth, shift=ripple_shift_mm(depth, slope, index)))
     said.append(words("look.reads" if reads > behind else "look.reads_no_more", name=figure.name, reads=reads))
     return Seeming(
         figure_id=figure.id, face=names[face], behind_mm=round(behind, 1), seems_mm=round(seems, 1),
@@ -171,8 +172,13 @@ def _passes(block: Block, eye: Array, place: Array, face: int) -> Array | None:
     if float(normal @ eye) - off <= 1.0:
         return None
     at = np.array(crossing(tuple(eye), tuple(place), tuple(normal), off, block.index_of_refraction))
+    return at if _on_face(block, face, at) else None
+
+
+def _on_face(block: Block, face: int, place: Array) -> bool:
+    """True if a place of a face's plane lies within the face."""
     others = np.delete(block.planes, face, axis=0)
-    return at if (others[:, :3] @ at - others[:, 3] <= 1e-6).all() else None
+    return bool((others[:, :3] @ place - others[:, 3] <= 1e-6).all())
 
 
 def _mirrors(block: Block, eye: Array, place: Array, through: int) -> list[int]:
@@ -191,27 +197,24 @@ def _mirrors(block: Block, eye: Array, place: Array, through: int) -> list[int]:
         if toward <= 0:
             continue
         share = (off - float(normal @ at)) / toward
-        met = at + share * way
-        others = np.delete(block.planes, face, axis=0)
-        inside = (others[:, :3] @ met - others[:, 3] <= 1e-6).all()
-        if 0 < share < 1 and inside and _all_mirrored(toward / float(np.linalg.norm(way)), block.index_of_refraction):
+        share_mirrored, _ = mirrored(toward / float(np.linalg.norm(way)), block.index_of_refraction)
+        if 0 < share < 1 and share_mirrored == 1.0 and _on_face(block, face, at + share * way):
             found.append(face)
     return found
 
 
-def _all_mirrored(cosine: float, index: float) -> bool:
-    """True where a face mirrors all: beyond asin(1/n)."""
-    return index**2 * (1 - cosine**2) >= 1.0
-
-
 def _reads_to(water: Water, depth_mm: float) -> float:
-    """Distance behind the glass at which a figure's contrast at a depth falls to what is still read [mm]."""
-    y = np.linspace(0.0, 1.5, 600)
-    light = water.light_at(np.full_like(y, max(depth_mm, 0.0) * MM), y)
-    sight = water.sight(np.full_like(y, max(depth_mm, 0.0) * MM), y)
-    left = (luminance() * light * sight).sum(axis=1) / np.maximum((luminance() * light).sum(axis=1), 1e-12)
+    """Distance behind the glass at which a figure's contrast at a depth falls to what is still read [mm].
+
+    Beyond the back wall it is told as if the water went on, in the light of that wall.
+    """
+    behind = np.linspace(0.0, FARTHEST_READ_MM, 600)
+    depth = np.full_like(behind, depth_mm * MM)
+    left = contrast_left(
+        water.light_at(depth, np.minimum(behind * MM, water.behind)), water.sight(depth, behind * MM)
+    )
     under = np.flatnonzero(left < READ_CONTRAST)
-    return float(y[under[0]] / MM) if len(under) else 1500.0
+    return float(behind[under[0]]) if len(under) else FARTHEST_READ_MM
 
 
 def _faces(scene: Scene, block: Block, eye: Array) -> list[Words]:
@@ -230,8 +233,8 @@ def _faces(scene: Scene, block: Block, eye: Array) -> list[Words]:
             continue
         slope = float(block.finish[face, SLOPE])
         if slope > 0:
-            said.append(words("look.sanded", face=words(f"look.{names[face]}"), at=30.0,
-                              lost=LOST_PAIRS * blur_mm(30.0, slope, index)))
+            said.append(words("look.sanded", face=words(f"look.{names[face]}"), at=SANDED_AT_MM,
+                              lost=LOST_PAIRS * blur_mm(SANDED_AT_MM, slope, index)))
             continue
         opens = opens_at_deg(block.planes[front, :3], block.planes[face, :3], index)
         key = "look.always_mirror" if opens is None else "look.window" if opens <= 0 else "look.opens"
@@ -255,31 +258,33 @@ def opens_at_deg(through: Array, face: Array, index: float) -> float | None:
     return None if sine >= 1.0 or inside >= critical else degrees(asin(sine))
 
 
-def _lines(scene: Scene, block: Block, eye: Array, stand: Stand) -> list[Words]:
-    """Layer lines that mirror from this height, and the heights from which each would."""
-    said = []
+def _lines(scene: Scene, block: Block, eye: Array, stand: Stand) -> list[LineMirror]:
+    """Layer lines that mirror from this height, and the heights from which each would.
+
+        an eye D before the front, within D n sqrt(2 dn/n) of the line's level, grazes it under the critical angle
+    Source: fresnel1823 with own_appearance
+    """
+    found = []
     index, away = block.index_of_refraction, stand.distance_mm - 0.5 * scene.tank.inner_behind_mm
     for number, (height, step) in enumerate(block.seams, start=1):
         reach = away * index * sqrt(2.0 * step / index)
         near = abs(float(eye[2]) - float(height)) < reach
-        key = "look.line_seen" if near else "look.line_hidden"
-        said.append(words(key, line=number, level=float(height), reach=reach))
-    return said
+        said = words("look.line_seen" if near else "look.line_hidden", line=number, level=float(height), reach=reach)
+        found.append(LineMirror(pour_number=number, shows=near, words=said))
+    return found
 
 
-def _top(scene: Scene, eye: Array) -> list[Words]:
-    """What ripples do to what is seen from above, and what the calm top mirrors from below."""
-    top, high = scene.finish.top, scene.tank.fill_height_mm
-    index = scene.resin_of(scene.pours[-1]).refractive_index
-    if top.ripple_mm == 0:
-        return [words("look.calm_above" if eye[2] > high else "look.calm_below")]
-    slope = 2 * np.pi * top.ripple_mm / top.ripple_length_mm
-    said = [
-        words("look.ripples", name=figure.name, depth=high - figure.place.height_mm,
-              shift=ripple_shift_mm(high - figure.place.height_mm, slope, index))
-        for figure in scene.figures[:1] if figure.place.height_mm < high
-    ]
-    return [*said, words("look.ripples_front")]
+def _top(scene: Scene, eye_mm: float) -> list[Words]:
+    """What ripples leave as it is, and what the calm top mirrors from below."""
+    if top_slope(scene) > 0:
+        return [words("look.ripples_front")]
+    return [words("look.calm_above" if eye_mm > scene.tank.fill_height_mm else "look.calm_below")]
+
+
+def top_slope(scene: Scene) -> float:
+    """Steepest slope of the ripples that are asked for: 2 pi A/L; 0 for a calm top."""
+    top = scene.finish.top
+    return float(2 * np.pi * top.ripple_mm / top.ripple_length_mm)
 
 
 def ripple_shift_mm(depth_mm: float, slope: float, index: float) -> float:

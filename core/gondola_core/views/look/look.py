@@ -14,13 +14,13 @@ from numpy.typing import NDArray
 from ...answers.kept import Keeper
 from ...digests import digest
 from ...scene import Scene
-from ...shape import Meshes, figure_mesh
+from ...shape import Meshes, bed_heights, figure_mesh
 from ...tint import water_of
 from ...tint.colour import encode_srgb, linear_of_hex
 from ...units import MM
 from ..bubbles import SeenBubbles
-from .around import MAP_COLUMNS, MAP_ROWS, SHELF_SRGB, Lit, column_heights, lit, map_points, rule_of
-from .bake import free_places, gathered, in_strips, mean_radiance, spread
+from .around import MAP_COLUMNS, MAP_ROWS, SHELF_SRGB, Lit, lit, map_points, rule_of
+from .bake import gathered, in_strips, mean_radiance, spread
 from .bands import Bands, bands_for
 from .block import block_of, painted_srgb
 from .bodies import Forms, forms_of, light_points, paint_of
@@ -30,6 +30,7 @@ from .chain import look_along
 from .kernels import njit_fast
 from .stand import Stand, camera_of
 from .world import (
+    EDGE,
     LIGHT,
     SLOPE,
     SOURCE,
@@ -50,7 +51,9 @@ BULB_UP = 0.62
 """Where a lamp sits in the figure that holds it: so far up. Source: assumed"""
 LINEAR_TO = 0.8
 """Display values above are rolled off, hue kept. Source: own_appearance"""
-HAZE_DIRECTIONS = 128
+HAZE_DIRECTIONS, HAZE_LEVELS = 128, 24
+HAZE_COLUMNS = ((0.0, 0.0), (-0.22, 0.15), (0.22, -0.15))
+"""Where the light in haze is gathered, off the middle by so much of the plan. Source: own_appearance, assumed"""
 ROUGHEST = 0.18
 """Slope of facets, of grit 400, for which a care counts its facets."""
 MAP_DIRECTIONS = 5
@@ -80,7 +83,6 @@ GLANCE = replace(DRAFT, samples=4)
 CLEARER = Care(points=3000, directions=48, passes=3, samples=4, facets=10, still=False)
 STILL = Care(points=6000, directions=64, passes=3, samples=4, facets=10, still=True)
 CARES = {"moving": MOVING, "draft": DRAFT, "clearer": CLEARER, "still": STILL}
-MOST_PIXELS = 8_000_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,7 +157,7 @@ def _lit_world(scene: Scene, asked: Asked, meshes: Meshes, keeper: Keeper) -> tu
     forms = forms_of(scene, block, meshes, keeper)
     lights = lit(scene, stand, len(bands.picks), _lamp_place(scene, stand, meshes))
     world = _dark_world(scene, bands, block, forms, lights)
-    return _lighted(scene, world, forms, asked, keeper), lights.gain
+    return _lighted(scene, world, forms, asked, bands, keeper), lights.gain
 
 
 def _dark_world(scene: Scene, bands: Bands, block: Block, forms: Forms, lights: Lit) -> World:
@@ -183,7 +185,9 @@ def tinted(scene: Scene, bands: Bands) -> Tinted:
     return Tinted(cells=cells, per_mm=CELLS / fill, hazy=bool(water.scatter.any()))
 
 
-def _lighted(scene: Scene, world: World, forms: Forms, asked: Asked, keeper: Keeper) -> World:
+def _lighted(
+    scene: Scene, world: World, forms: Forms, asked: Asked, bands: Bands, keeper: Keeper
+) -> World:
     """The world with its light: gathered on the bodies, on wall and shelf, and in haze, a few times over."""
     care = asked.care
     points = light_points(forms, care.points, keeper)
@@ -192,7 +196,7 @@ def _lighted(scene: Scene, world: World, forms: Forms, asked: Asked, keeper: Kee
         light = gathered(world, points.points, points.normals, care.directions, wanted)
         world.bodies.vertex[:, LIGHT:] = spread(light, points)
         if world.water.hazy:
-            world = world._replace(water=_hazed(scene, world))
+            world = world._replace(water=_hazed(scene, world, bands))
         if number == 0:
             world = world._replace(around=_shaded(world, care, wanted))
     return world
@@ -216,11 +220,10 @@ def _smooth(light: Single) -> Single:
     return np.ascontiguousarray(0.25 * rows[:, :-2] + 0.5 * rows[:, 1:-1] + 0.25 * rows[:, 2:])
 
 
-def _hazed(scene: Scene, world: World) -> Tinted:
+def _hazed(scene: Scene, world: World, bands: Bands) -> Tinted:
     """Light that haze sends into a ray: b' times the mean of what comes from all sides, by height."""
-    water, bands = water_of(scene), _bands_of(world, scene)
-    fill = scene.tank.fill_height_mm
-    places = free_places(world.block, fill, lambda x, y: column_heights(scene, x, y))
+    water, fill = water_of(scene), scene.tank.fill_height_mm
+    places = _free_places(scene, world.block)
     middle = (np.arange(CELLS) + 0.5) / CELLS * fill
     scatter = (water.scatter * (1 - water.cosine))[water.layer_at((fill - middle) * MM)] * MM
     mean = mean_radiance(world, places, HAZE_DIRECTIONS)
@@ -232,8 +235,16 @@ def _hazed(scene: Scene, world: World) -> Tinted:
     return world.water._replace(cells=cells)
 
 
-def _bands_of(world: World, scene: Scene) -> Bands:
-    return bands_for(scene, len(world.spectra) == 31)
+def _free_places(scene: Scene, block: Block) -> Array:
+    """Places at even heights in three columns, those in the bed left out, (n, 3)."""
+    spans = np.ptp(block.finish[:-2, EDGE:EDGE + 2], axis=0)
+    levels = (np.arange(HAZE_LEVELS) + 0.5) / HAZE_LEVELS * scene.tank.fill_height_mm
+    found = []
+    for u, v in HAZE_COLUMNS:
+        x, y = block.inside[0] + u * spans[0], block.inside[1] + v * spans[1]
+        ground = float(bed_heights(scene.bed, scene.tank, np.array([x]), np.array([y]))[0, 0])
+        found += [(x, y, z) for z in levels if z > ground + 0.5]
+    return np.array(found).reshape(-1, 3)
 
 
 def _lamp_place(scene: Scene, stand: Stand, meshes: Meshes) -> tuple[float, float, float] | None:

@@ -62,6 +62,22 @@ def mirrored(cosine, ratio):  # type: ignore[no-untyped-def]
 
 
 @njit_fast
+def bent(d, ahead, cosine, beyond, ratio):  # type: ignore[no-untyped-def]
+    """The ray beyond a face: r d + (cos t - r cos i) m, with m the normal on the ray's far side. Source: snell1621"""
+    k = beyond - ratio * cosine
+    return ratio * d[0] + k * ahead[0], ratio * d[1] + k * ahead[1], ratio * d[2] + k * ahead[2]
+
+
+@njit_fast
+def frame(n):  # type: ignore[no-untyped-def]
+    """Two directions square to a third. Source: duff2017"""
+    sign = 1.0 if n[2] >= 0.0 else -1.0
+    a = -1.0 / (sign + n[2])
+    b = n[0] * n[1] * a
+    return (1.0 + sign * n[0] * n[0] * a, sign * b, -sign * n[0]), (b, sign + n[1] * n[1] * a, -n[1])
+
+
+@njit_fast
 def even(turn, number):  # type: ignore[no-untyped-def]
     """A number from 0 to 1, the same for the same pair: a hash, no dice."""
     h = np.uint64(turn) * np.uint64(0x9E3779B97F4A7C15) + np.uint64(number) * np.uint64(0xBF58476D1CE4E5B9)
@@ -83,15 +99,10 @@ def facet(normal, slope, turn, number):  # type: ignore[no-untyped-def]
     own, ray = turn // 64, turn % 64
     tilt = slope * sqrt(-log(1.0 - 0.999999 * ((even(own, number) + 0.7548776662466927 * ray) % 1.0)))
     round_ = 2.0 * pi * ((even(own, number + 7919) + 0.5698402909980532 * ray) % 1.0)
-    nx, ny, nz = normal
-    if abs(nz) < 0.9:
-        ax, ay, az = -ny, nx, 0.0
-    else:
-        ax, ay, az = 0.0, -nz, ny
-    long = sqrt(ax * ax + ay * ay + az * az)
-    ax, ay, az = ax / long, ay / long, az / long
-    bx, by, bz = ny * az - nz * ay, nz * ax - nx * az, nx * ay - ny * ax
+    a, b = frame(normal)
     p, q = tilt * cos(round_), tilt * sin(round_)
-    x, y, z = nx + p * ax + q * bx, ny + p * ay + q * by, nz + p * az + q * bz
+    x = normal[0] + p * a[0] + q * b[0]
+    y = normal[1] + p * a[1] + q * b[1]
+    z = normal[2] + p * a[2] + q * b[2]
     long = sqrt(x * x + y * y + z * z)
     return x / long, y / long, z / long
