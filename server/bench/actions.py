@@ -147,11 +147,11 @@ def trouble_of(run: Run, events: Sequence[AnyEvent]) -> GondolaError | None:
 def next_of(run: Run, events: Sequence[AnyEvent]) -> Replan | None:
     """The next pour, planned anew."""
     planned, happened = document_of(run), happened_of(run, events)
-    poured = _poured_count(planned, events)
+    poured = poured_count(planned, events)
     return replan(planned, happened, poured, local_of(run), meshes_for(owner=run.owner, document=happened))
 
 
-def _poured_count(scene: SceneDocument, events: Sequence[AnyEvent]) -> int:
+def poured_count(scene: SceneDocument, events: Sequence[AnyEvent]) -> int:
     """Pours that are in, from the bottom up to the last that was told of."""
     logs = pour_logs(scene, events)
     return max((number for number, log in enumerate(logs, start=1) if log.ended is not None), default=0)

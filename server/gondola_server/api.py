@@ -32,6 +32,7 @@ from library.api import router as library
 from log.api import router as log
 from look import glance
 from look.api import router as look
+from look.newest import Overtaken
 from ninja import NinjaAPI
 from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.security import django_auth
@@ -141,6 +142,11 @@ def _bad_input(request: HttpRequest, error: GondolaError) -> HttpResponse:
 @api.exception_handler(StaleWrite)
 def _stale(request: HttpRequest, error: StaleWrite) -> HttpResponse:
     return refuse(request, 409, [("base_revision", error.message)], **error.newer())
+
+
+@api.exception_handler(Overtaken)
+def _overtaken(request: HttpRequest, error: Overtaken) -> HttpResponse:
+    return refuse(request, 409, [("", error.message)])
 
 
 @api.exception_handler(VariantRefused)

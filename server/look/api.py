@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import io
 from datetime import datetime
-from functools import partial
 from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -22,7 +21,7 @@ from gondola_core.answers.book import Book
 from gondola_core.documents.card import PICTURE_PX, card_pdf, card_png, card_text
 from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.scene import Scene
-from gondola_core.views.bubbles import SeenBubbles, seen_bubbles
+from gondola_core.views.bubbles import seen_bubbles
 from gondola_core.views.look.fooled import Fooled, fooled
 from gondola_core.views.look.look import CARES, CLEARER, Asked, look
 from gondola_core.views.look.stand import PRESETS, Stand, usual_stand
@@ -30,7 +29,7 @@ from gondola_core.views.picture import jpeg_of
 
 from . import actions
 from .models import Still
-from .newest import NEWEST, Overtaken
+from .newest import NEWEST
 
 router = Router(tags=["look"])
 PIXELS = Query(640, ge=80, le=1280)
@@ -76,29 +75,14 @@ def show(
     """The finished block from an eye, as a JPEG; 409 where the same asker has asked anew meanwhile."""
     scene = payload.scene
     meshes = meshes_for(owner=request.user, document=scene)
-    wanted = (lambda _: None) if not asker else partial(_check, asker, number)
-    try:
-        if asker:
-            NEWEST.ask(asker, number)
-        asked = Asked(payload.stand, width, height, CARES[care], wanted, _bubbles(scene, payload.stand, care, request))
-        picture = look(scene, asked, meshes, KEEPER)
-    except Overtaken:
-        return HttpResponse(
-            '{"message": "Another look was asked for meanwhile.", "problems": []}', status=409,
-            content_type="application/json",
-        )
-    return HttpResponse(jpeg_of(picture), content_type="image/jpeg")
-
-
-def _check(asker: str, number: int, _share: float) -> None:
-    NEWEST.check(asker, number)
-
-
-def _bubbles(scene: Scene, stand: Stand, care: Care, request: HttpRequest) -> SeenBubbles | None:
-    """Bubbles once a picture rests: they need the whole march."""
-    if care != "clearer" or not stand.bubbles:
-        return None
-    return seen_bubbles(Book(scene, meshes=meshes_for(owner=request.user, document=scene)))
+    if asker:
+        NEWEST.ask(asker, number)
+    # bubbles once a picture rests: they need the whole march
+    bubbles = seen_bubbles(Book(scene, meshes=meshes)) if care == "clearer" and payload.stand.bubbles else None
+    asked = Asked(
+        payload.stand, width, height, CARES[care], lambda _: NEWEST.check(asker, number) if asker else None, bubbles
+    )
+    return HttpResponse(jpeg_of(look(scene, asked, meshes, KEEPER)), content_type="image/jpeg")
 
 
 @router.post("/look/presets", response={200: list[PresetStand], 422: Refusal}, operation_id="look_presets")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from typing import Any, Literal
 
-from bench.actions import document_of, events_of, next_of
+from bench.actions import document_of, events_of, next_of, poured_count
 from bench.models import Run
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
@@ -14,7 +14,6 @@ from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
 from gondola_core.bench.events import Demoulded
-from gondola_core.bench.happened import pour_logs
 from gondola_core.checks import Severity
 from gondola_core.errors import GondolaError
 from gondola_core.evaluate import KEEPER, evaluate
@@ -76,10 +75,9 @@ def _work(scene_id: int, owner: Any) -> dict[str, Any]:
     planning = {"state": "planning", "next_pour": None, "opens_at": None}
     if run is None:
         return planning
-    events = events_of(run)
-    logs = pour_logs(document_of(run), events)
-    poured = max((number for number, log in enumerate(logs, start=1) if log.ended is not None), default=0)
-    if poured == len(logs):
+    events, planned = events_of(run), document_of(run)
+    poured = poured_count(planned, events)
+    if poured == len(planned.pours):
         out = run.ended_at is not None or any(isinstance(one, Demoulded) for one in events)
         return {**planning, "state": "finished" if out else "waiting"}
     if not events or (run.ended_at is not None and not poured):

@@ -11,6 +11,8 @@ MOST_ASKERS = 200
 class Overtaken(Exception):
     """A newer question of the same asker came in."""
 
+    message = "Another look was asked for meanwhile."
+
 
 class Newest:
     """The newest question of each asker, by numbers that grow; safe to share between threads."""

@@ -4597,7 +4597,7 @@ export interface components {
             /** Limits */
             limits: string[];
             /** Lines */
-            lines: string[];
+            lines: components["schemas"]["LineMirror"][];
             /** Top */
             top: string[];
         };
@@ -5323,6 +5323,18 @@ export interface components {
              * @enum {string}
              */
             worst: "invisible" | "searched_for" | "seen" | "band";
+        };
+        /**
+         * LineMirror
+         * @description A layer line as a thin mirror: whether it shows to the eye, and to which eyes it would.
+         */
+        LineMirror: {
+            /** Pour Number */
+            pour_number: number;
+            /** Shows */
+            shows: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * LinePart

@@ -9,6 +9,7 @@ import { useDocument } from "../../desk/document";
 import { usePicture } from "../../desk/use-outcome";
 import { Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
+import { Slide } from "../../ui/slide";
 import { warpTo } from "./warp";
 
 const WIDE = 216;
@@ -68,17 +69,7 @@ export function Over({ entry }: { entry: EntryState }) {
         ) : null}
       </Box>
       {warp && !pressed ? (
-        <input
-          type="range"
-          min={0}
-          max={100}
-          value={share}
-          aria-label="From the photograph to the plan"
-          style={{ width: WIDE }}
-          onChange={(event) => {
-            setShare(Number(event.target.value));
-          }}
-        />
+        <Slide label="From the photograph to the plan" value={share} take={setShare} width={WIDE} />
       ) : null}
       {pressed ? (
         <Box role="status">press the {CORNERS[pressed.length]} corner of the front</Box>

@@ -30,8 +30,8 @@ export function Fooling({ stand }: { stand: Stand }) {
   return (
     <Box role="group" aria-label="What fools the eye" fontSize="15px" maxWidth="62ch">
       <Title>What fools the eye</Title>
-      {chosen?.words.map((sentence) => (
-        <Box key={sentence} fontWeight={sentence.includes("seems at") ? 700 : 400}>
+      {chosen?.words.map((sentence, at) => (
+        <Box key={sentence} fontWeight={at === 0 ? 700 : 400}>
           {sentence}
         </Box>
       ))}
@@ -39,9 +39,9 @@ export function Fooling({ stand }: { stand: Stand }) {
         <Box key={sentence}>{sentence}</Box>
       ))}
       {lines
-        .filter((sentence) => all || sentence.includes("shows"))
-        .map((sentence) => (
-          <Box key={sentence}>{sentence}</Box>
+        .filter((line) => all || line.shows)
+        .map((line) => (
+          <Box key={line.pour_number}>{line.words}</Box>
         ))}
       {all ? (
         <Box as="table" width="100%" marginTop="2" aria-label="Where figures seem to be">

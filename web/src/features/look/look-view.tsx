@@ -11,6 +11,7 @@ import { useSize } from "../../sounding/size";
 import { useDrag } from "../../ui/drag";
 import { Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
+import { Slide } from "../../ui/slide";
 import { lengthText } from "../../units/display";
 import { Fooling } from "./fooling";
 import { Eye, Hours } from "./stand-fields";
@@ -141,17 +142,7 @@ function Picture({ stand, take, address, other, otherWord }: Shown) {
         ) : null}
       </Box>
       {other ? (
-        <input
-          type="range"
-          min={0}
-          max={100}
-          value={share}
-          aria-label={`From what it is now to ${otherWord}`}
-          style={{ width: "100%", accentColor: "var(--depth)" }}
-          onChange={(event) => {
-            setShare(Number(event.target.value));
-          }}
-        />
+        <Slide label={`From what it is now to ${otherWord}`} value={share} take={setShare} width="100%" />
       ) : null}
     </Box>
   );

@@ -36,7 +36,10 @@ const FOOLED: Fooled = {
     },
   ],
   faces: ["Through the front, the right side is a full mirror from every eye."],
-  lines: ["Line 1 does not mirror from here.", "Line 2 shows from here as a thin mirror."],
+  lines: [
+    { pour_number: 1, shows: false, words: "Line 1 does not mirror from here." },
+    { pour_number: 2, shows: true, words: "Line 2 shows from here as a thin mirror." },
+  ],
   top: [],
   limits: [],
 };

@@ -30,6 +30,9 @@ export function lookKey(scene: Scene): string {
   return JSON.stringify({ ...scene, name: "", wish: null, order: null, brief: seen });
 }
 
+/** What the light on the piece depends on, whatever the eye does. */
+const lightKey = (scene: Scene, stand: Stand) => lookKey(scene) + stand.hour + String(stand.lamp_in);
+
 /**
  * The finished block from an eye: first quickly and small, then larger, then clear. What is newer ends what is older,
  * here and on the server; the quick one is let come, so that something moves while one drags.
@@ -89,8 +92,7 @@ class Drawing {
     while (this.wanted) {
       const { scene, stand, tell } = this.wanted;
       const now = this.wanted;
-      const light = lookKey(scene) + stand.hour + String(stand.lamp_in);
-      const care = light === this.lit ? "draft" : "moving";
+      const care = lightKey(scene, stand) === this.lit ? "draft" : "moving";
       await this.ask({ scene, stand, care, dots: DOTS.small }, "moving", tell);
       if (now === this.wanted) break;
     }
@@ -106,7 +108,7 @@ class Drawing {
     this.ending = new AbortController();
     const { scene, stand, tell } = now;
     if (!(await this.ask({ scene, stand, care: "draft", dots: DOTS.rest }, "draft", tell))) return;
-    this.lit = lookKey(scene) + stand.hour + String(stand.lamp_in);
+    this.lit = lightKey(scene, stand);
     if (now === this.wanted) await this.ask({ scene, stand, care: "clearer", dots: DOTS.clear }, "clear", tell);
   }
 
