@@ -151,6 +151,20 @@ class Mirrors(unittest.TestCase):
                 self.assertEqual(any("second time" in said.said() for said in pike.words), doubled)
 
 
+class Reading(unittest.TestCase):
+    def test_how_far_back_a_shape_is_read(self):
+        scene = quarry_pool()
+        inky = {
+            f"pours__{number}__doses__{at}__dose_drops_per_100g": 12 * dose.dose_drops_per_100g
+            for number, pour in enumerate(scene.pours) for at, dose in enumerate(pour.doses)
+        }
+        for changes, told in (({}, "all the way to the back"), (inky, "read as far as|is lost beyond")):
+            with self.subTest(told):
+                moved = changed(scene, **changes)
+                wagon = fooled(Book(moved), usual_stand(moved)).figures[0]
+                self.assertRegex(wagon.words[-1].said(), told)
+
+
 class Energy(unittest.TestCase):
     def test_an_empty_block_in_one_radiance_is_invisible(self):
         world = plain_world(room=0.7, wall=0.7, shelf=0.7)

@@ -144,7 +144,8 @@ def _seeming(scene: Scene, block: Block, eye: Array, number: int, middle: Array,
     slope = top_slope(scene)
     if slope > 0:
         said.append(words("look.ripples", name=figure.name, depth=depth, shift=ripple_shift_mm(depth, slope, index)))
-    said.append(words("look.reads" if reads > behind else "look.reads_no_more", name=figure.name, reads=reads))
+    key = "reads_all" if reads > scene.tank.inner_behind_mm else "reads" if reads > behind else "reads_no_more"
+    said.append(words(f"look.{key}", name=figure.name, reads=reads))
     return Seeming(
         figure_id=figure.id, face=names[face], behind_mm=round(behind, 1), seems_mm=round(seems, 1),
         mirrored_in=mirrors, reads_to_mm=round(reads, 1), blur_mm=round(blur, 3), words=said,
