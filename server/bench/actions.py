@@ -9,7 +9,9 @@ from typing import Any
 
 from django.db import transaction
 from django.db.models import Max
+from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
+from people.ways import scene_asked
 from scenes import actions as scenes
 from scenes.models import Scene
 from shapes.actions import meshes_for
@@ -45,20 +47,22 @@ MOST_WATCHED = 1500
 
 
 @transaction.atomic
-def begin(*, owner: Any, scene: Scene, zone: str, rehearsal: bool = False, seed: int = 1) -> Run:
+def begin(*, scene: Scene, zone: str, rehearsal: bool = False, seed: int = 1) -> Run:
     """A run of the scene as it stands; GondolaError for a zone that is none."""
     zone_of(zone)
     document = scenes.state_of(scene).document
     now = datetime.now(UTC)
     return Run.objects.create(
-        owner=owner, scene=scene, packed=scenes.pack(document), zone=zone, rehearsal=rehearsal,
+        owner=scene.owner, scene=scene, packed=scenes.pack(document), zone=zone, rehearsal=rehearsal,
         seed=seed if rehearsal else 0, speed=REHEARSED if rehearsal else 1.0, started_at=now,
     )
 
 
-def own_run(*, owner: Any, run_id: Any) -> Run:
-    """The way to a run for whoever asks; Http404 where it is not theirs."""
-    return get_object_or_404(Run.objects.select_related("scene"), pk=run_id, owner=owner)
+def run_asked(request: HttpRequest, run_id: Any) -> Run:
+    """The run that a request is about, by the way to its scene; Http404 where that is not seen."""
+    run = get_object_or_404(Run.objects.select_related("scene"), pk=run_id)
+    scene_asked(request, run.scene_id)
+    return run
 
 
 def now_of(run: Run) -> datetime:

@@ -7,7 +7,7 @@ from uuid import UUID
 from django.db.models import Count
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from scenes.actions import own_scene
+from people.ways import scene_asked
 from shapes.actions import meshes_for
 from studio.said import said
 from studio.schemas import Refusal
@@ -51,13 +51,13 @@ def steps_of(request: HttpRequest, scene: SceneDocument) -> HttpResponse:
 
 @router.get("/scenes/{int:scene_id}/runs", response=list[RunRow], operation_id="list_runs")
 def listed(request: HttpRequest, scene_id: int) -> list[RunRow]:
-    scene = own_scene(owner=request.user, scene_id=scene_id)
+    scene = scene_asked(request, scene_id)
     return [
         RunRow(
             id=one.pk, rehearsal=one.rehearsal, started_at=one.started_at, ended_at=one.ended_at,
             events_count=one.events_count,
         )
-        for one in scene.runs.filter(owner=request.user).annotate(events_count=Count("events"))
+        for one in scene.runs.annotate(events_count=Count("events"))
     ]
 
 
@@ -66,9 +66,9 @@ def listed(request: HttpRequest, scene_id: int) -> list[RunRow]:
 )
 def begin(request: HttpRequest, scene_id: int, payload: RunBegun) -> HttpResponse:
     """A run of the scene as it stands, or a rehearsal of it."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
+    scene = scene_asked(request, scene_id)
     run = actions.begin(
-        owner=request.user, scene=scene, zone=payload.zone, rehearsal=payload.rehearsal, seed=payload.seed
+        scene=scene, zone=payload.zone, rehearsal=payload.rehearsal, seed=payload.seed
     )
     return said(request, _whole(request, run))
 
@@ -155,7 +155,7 @@ def reopen(request: HttpRequest, run_id: UUID) -> HttpResponse:
 
 
 def _run(request: HttpRequest, run_id: UUID) -> Run:
-    return actions.own_run(owner=request.user, run_id=run_id)
+    return actions.run_asked(request, run_id)
 
 
 def _now(request: HttpRequest, run: Run) -> RunNow:

@@ -31,7 +31,7 @@ def listed(request: HttpRequest) -> list[InstrumentState]:
 )
 def connect(request: HttpRequest, kind: Kind, payload: InstrumentAt) -> list[InstrumentState]:
     """Listen to a device on loopback, or to a simulated one where no port is given."""
-    run = None if payload.run_id is None else actions.own_run(owner=request.user, run_id=payload.run_id)
+    run = None if payload.run_id is None else actions.run_asked(request, payload.run_id)
     devices.connect(owner=request.user, kind=kind, port=payload.port, run=run)
     return devices.states(request.user)
 
@@ -54,10 +54,10 @@ def say(request: HttpRequest, kind: Kind, payload: InstrumentTold) -> list[Instr
 @router.get("/runs/{uuid:run_id}/stream", operation_id="run_stream")
 def run_stream(request: HttpRequest, run_id: UUID) -> HttpResponse:
     """A run's changes and the readings of its owner's devices, as server-sent events; 204 where nobody can stream."""
-    run = actions.own_run(owner=request.user, run_id=run_id)
+    run = actions.run_asked(request, run_id)
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)
     return StreamingHttpResponse(
-        stream.events((run.pk, run.owner_id)), content_type="text/event-stream",
+        stream.events((run.pk, request.user.pk)), content_type="text/event-stream",
         headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"},
     )

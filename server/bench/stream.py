@@ -12,19 +12,19 @@ from .instruments.recording import HUB
 from .models import Run
 
 Key = tuple[UUID, int]
-"""A run and its owner."""
+"""A run, and who listens to it."""
 
 
 def _read(keys: list[Key]) -> dict[Key, dict[str, Any]]:
     rows = Run.objects.filter(pk__in=[key for key, _ in keys]).annotate(last=Max("events__number"))
     runs = {row.pk: row for row in rows.defer("packed")}
-    devices = {owner: HUB.told(owner) for owner in {owner for _, owner in keys}}
+    devices = {one: HUB.told(one) for one in {one for _, one in keys}}
     return {
-        (run_id, owner): {
+        (run_id, listener): {
             "number": runs[run_id].last or 0, "ended": runs[run_id].ended_at is not None,
-            "ahead_s": runs[run_id].ahead_s, "instruments": devices[owner],
+            "ahead_s": runs[run_id].ahead_s, "instruments": devices[listener],
         }
-        for run_id, owner in keys if run_id in runs
+        for run_id, listener in keys if run_id in runs
     }
 
 

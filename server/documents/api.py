@@ -7,7 +7,9 @@ from datetime import UTC, datetime
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from scenes.actions import own_scene, state_of
+from people.ways import scene_asked
+from scenes.actions import state_of
+from scenes.models import Scene
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 from studio.units import reader_of
@@ -37,9 +39,14 @@ def _file(content: bytes | str, name: str, more: str, kind: str) -> HttpResponse
 @router.get("/scenes/{int:scene_id}/sheet.pdf", response=ANSWERS, operation_id="sheet_pdf")
 def pdf(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The pour sheet, A4 or Letter."""
-    state = state_of(own_scene(owner=request.user, scene_id=scene_id))
+    return sheet_of(scene_asked(request, scene_id))
+
+
+def sheet_of(kept: Scene) -> HttpResponse:
+    """The pour sheet of a scene as it stands, in the units of its brief."""
+    state = state_of(kept)
     scene, units = state.document, reader_units(state.document.brief.units)
-    meshes = meshes_for(owner=request.user, document=scene)
+    meshes = meshes_for(owner=kept.owner, document=scene)
     content = sheet_pdf(
         scene, evaluate(scene, meshes=meshes), Book(scene, meshes=meshes).ask(STEPS), units, state.revision
     )
@@ -49,7 +56,7 @@ def pdf(request: HttpRequest, scene_id: int) -> HttpResponse:
 @router.get("/scenes/{int:scene_id}/sheet.csv", response=ANSWERS, operation_id="sheet_csv")
 def table(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The steps as a table."""
-    scene = state_of(own_scene(owner=request.user, scene_id=scene_id)).document
+    scene = state_of(scene_asked(request, scene_id)).document
     steps = Book(scene, meshes=meshes_for(owner=request.user, document=scene)).ask(STEPS)
     return _file(sheet_csv(steps, reader_units(scene.brief.units)), scene.name, "-steps.csv", "text/csv")
 
@@ -57,7 +64,7 @@ def table(request: HttpRequest, scene_id: int) -> HttpResponse:
 @router.get("/scenes/{int:scene_id}/calendar.ics", response=ANSWERS, operation_id="calendar")
 def calendar(request: HttpRequest, scene_id: int, zone: str = "UTC") -> HttpResponse:
     """The plan's days with their alarms, in a time zone."""
-    kept = own_scene(owner=request.user, scene_id=scene_id)
+    kept = scene_asked(request, scene_id)
     scene = state_of(kept).document
     meshes = meshes_for(owner=request.user, document=scene)
     almanac = Almanac(

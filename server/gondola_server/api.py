@@ -30,19 +30,22 @@ from jobs.api import router as jobs
 from learning.api import router as learning
 from library.api import router as library
 from log.api import router as log
-from look import glance
+from look import glance, shown
 from look.api import router as look
 from look.newest import Overtaken
 from ninja import NinjaAPI
-from ninja.errors import ValidationError, ValidationErrorContext
+from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
+from people.api import router as people
+from people.signing import NotSignedIn
+from people.ways import MayNot
 from scenes.actions import StaleWrite
 from scenes.api import router as scenes
 from scenes.variants import VariantRefused
 from scenes.variants_api import router as variants
 from shapes.api import router as shapes
 from stock.api import router as stock
-from studio.api import router as studio
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
 from studio.units import reader_of
@@ -56,9 +59,34 @@ from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 from gondola_core.views.look.stand import Stand
 from gondola_core.words import Words, speaker_of
 
+REFUSALS = {
+    400: "What was sent could not be read.",
+    401: "Nobody is signed in.",
+    403: "Seen, but not allowed to be changed; or not sent from a page of Gondola.",
+    404: "There is no such thing, or it is not seen by whoever asks.",
+    409: "Somebody was quicker.",
+    413: "Larger than is taken in.",
+    422: "Understood, and something in it has to be changed.",
+    429: "Asked too often.",
+    503: "Busy, or full; nothing was lost.",
+}
+"""Every status that an operation may refuse with; the body is a `Refusal` each time."""
+
 
 class GondolaAPI(NinjaAPI):
-    """Keeps what was given with each flaw, so that the sentence can name it."""
+    """Names every refusal of every operation; keeps what was given with each flaw, so that the sentence can name it."""
+
+    def get_openapi_schema(self, **named: Any) -> OpenAPISchema:
+        schema = super().get_openapi_schema(**named)
+        body = {"application/json": {"schema": {"$ref": "#/components/schemas/Refusal"}}}
+        schema["components"]["responses"] = {
+            f"Refused{status}": {"description": words, "content": body} for status, words in REFUSALS.items()
+        }
+        for path in schema["paths"].values():
+            for operation in path.values():
+                for status in REFUSALS:
+                    operation["responses"].setdefault(status, {"$ref": f"#/components/responses/Refused{status}"})
+        return schema
 
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext]
@@ -79,7 +107,7 @@ api = GondolaAPI(
     auth=django_auth,
     docs_url=None,
 )
-api.add_router("", studio)
+api.add_router("", people)
 api.add_router("", scenes)
 api.add_router("", variants)
 api.add_router("", shapes)
@@ -93,13 +121,20 @@ api.add_router("", stock)
 api.add_router("", learning)
 api.add_router("", log)
 api.add_router("", look)
-for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, known, beside,
-               finish):
+for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, shown, known,
+               beside, finish):
     api.add_router("", answer.router)
 
 
 ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured": MeasuredSpectrum, "stand": Stand}
 """Bodies that hold something else than a scene, by the name that leads to it."""
+
+
+UNDERSTOOD = {
+    400: "This could not be read: send well-formed JSON in UTF-8.",
+    403: "This did not come from a page of Gondola that is signed in: load the page again.",
+}
+"""What is said of a request that is stopped before it is understood, by its status."""
 
 
 def refuse(
@@ -168,3 +203,24 @@ def _too_large(request: HttpRequest, error: TooLarge) -> HttpResponse:
 @api.exception_handler(Http404)
 def _not_found(request: HttpRequest, _error: Http404) -> HttpResponse:
     return refuse(request, 404, [("", "There is no such thing here, or it is not yours.")])
+
+
+@api.exception_handler(AuthenticationError)
+def _nobody(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+    return refuse(request, 401, [("", "Sign in first; what you were doing is still in the page.")])
+
+
+@api.exception_handler(NotSignedIn)
+def _not_signed_in(request: HttpRequest, error: NotSignedIn) -> HttpResponse:
+    return refuse(request, 401, [("password", error.message)])
+
+
+@api.exception_handler(MayNot)
+def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
+    return refuse(request, 403, [("", error.message)])
+
+
+@api.exception_handler(HttpError)
+def _other(request: HttpRequest, error: HttpError) -> HttpResponse:
+    """What stops a request before it is understood."""
+    return refuse(request, error.status_code, [("", UNDERSTOOD.get(error.status_code, str(error)))])

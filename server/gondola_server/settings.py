@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import re
 import sys
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -16,8 +17,15 @@ DATA = Path(os.environ.get("GONDOLA_DATA", ROOT / "data"))
 TESTING = "test" in sys.argv[1:2]
 DEMO = os.environ.get("GONDOLA_DEMO") == "1"
 """The demo signs its owner in by itself; it may only be served on loopback."""
+ADMIN = os.environ.get("GONDOLA_ADMIN") == "1"
+"""Django's own tables to look at and edit, for whoever keeps the installation; off unless asked for."""
+PLAIN = DEMO or TESTING or os.environ.get("GONDOLA_PLAIN") == "1"
+"""Served without encryption: on this machine, or in a room whose network is trusted."""
 
+# what is written here is nobody's but the account's that runs it
+os.umask(0o077)
 DATA.mkdir(parents=True, exist_ok=True)
+DATA.chmod(0o700)
 DEBUG = False
 SECRET_KEY = os.environ.get("GONDOLA_SECRET_KEY", "only-for-tests" if TESTING else "")
 if not SECRET_KEY:
@@ -25,14 +33,16 @@ if not SECRET_KEY:
 ALLOWED_HOSTS = os.environ.get("GONDOLA_HOSTS", "127.0.0.1,localhost").split(",")
 
 INSTALLED_APPS = [
-    "django.contrib.admin",
+    *(["django.contrib.admin"] if ADMIN else []),
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.messages",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "studio",
+    "people",
     "scenes",
     "shapes",
     "library",
@@ -46,15 +56,17 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
-    "whitenoise.middleware.WhiteNoiseMiddleware",
+    # above the static files, so that these carry the same headers
     "csp.middleware.CSPMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "studio.middleware.DemoSignIn",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "gondola_server.urls"
 ASGI_APPLICATION = "gondola_server.asgi.application"
@@ -90,6 +102,21 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_DISABLE_ACCESS_LOG = True
+AXES_ENABLE_ADMIN = False
+AXES_VERBOSE = False
+AXES_LOCKOUT_CALLABLE = "people.signing.locked_out"
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
@@ -119,7 +146,19 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
 
 LARGEST_BODY = 8 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_BODY
+DATA_UPLOAD_MAX_NUMBER_FIELDS = 100
+DATA_UPLOAD_MAX_NUMBER_FILES = 10
+SESSION_COOKIE_AGE = 14 * 24 * 3600
 SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SECURE = not PLAIN
+CSRF_COOKIE_SECURE = not PLAIN
+SECURE_SSL_REDIRECT = not PLAIN
+SECURE_HSTS_SECONDS = 0 if PLAIN else 365 * 24 * 3600
+SECURE_HSTS_INCLUDE_SUBDOMAINS = not PLAIN
+SECURE_HSTS_PRELOAD = not PLAIN
+if os.environ.get("GONDOLA_BEHIND_PROXY") == "1":
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+CSRF_TRUSTED_ORIGINS = [one for one in os.environ.get("GONDOLA_ORIGINS", "").split(",") if one]
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_CONTENT_TYPE_NOSNIFF = True

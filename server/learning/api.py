@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 from uuid import UUID
 
-from bench.actions import own_run
+from bench.actions import run_asked
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from shapes.actions import meshes_for
@@ -105,7 +105,7 @@ def tests(request: HttpRequest, payload: TestsAsked) -> HttpResponse:
              operation_id="learn_pour")
 def learn(request: HttpRequest, run_id: UUID, payload: PourAsked) -> HttpResponse:
     """What a pour tells while it sets, and by how much it narrows what comes."""
-    return said(request, actions.learn_pour(run=own_run(owner=request.user, run_id=run_id), asked=payload))
+    return said(request, actions.learn_pour(run=run_asked(request, run_id), asked=payload))
 
 
 def _whole(bottle: actions.Bottle) -> HttpResponse:

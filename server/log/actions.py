@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+import json
 import os
 import re
 from collections.abc import Sequence
@@ -12,7 +13,9 @@ from typing import Any
 
 from django.conf import settings
 from django.db import connection, transaction
-from django.http import Http404
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from people.ways import scene_asked, scenes_for
 from scenes.models import Scene
 
 from gondola_core.errors import GondolaError
@@ -53,16 +56,15 @@ def state_of(entry: Entry) -> EntryState:
     )
 
 
-def own_entry(*, owner: Any, entry_id: int) -> Entry:
-    """The way to an entry; Http404 where it is not theirs."""
-    found = Entry.objects.filter(pk=entry_id, owner=owner).select_related("scene").first()
-    if found is None:
-        raise Http404
+def entry_asked(request: HttpRequest, entry_id: int) -> Entry:
+    """The entry that a request is about, by the way to its scene; Http404 where that is not seen."""
+    found = get_object_or_404(Entry.objects.select_related("scene"), pk=entry_id)
+    scene_asked(request, found.scene_id)
     return found
 
 
 @transaction.atomic
-def enter(*, owner: Any, scene: Scene, written: EntryWrite) -> Entry:
+def enter(*, scene: Scene, written: EntryWrite) -> Entry:
     """Put an entry down; GondolaError for one that says nothing."""
     if written.kind == "fault" and written.fault is None:
         raise GondolaError("Say what is wrong: bubbles, a void, a leak and so on.", "fault")
@@ -78,7 +80,7 @@ def enter(*, owner: Any, scene: Scene, written: EntryWrite) -> Entry:
         body["pins"] = [one.dict() for one in written.pins]
     place = written.place
     entry = Entry.objects.create(
-        owner=owner, scene=scene, kind=written.kind, at=_moment(written.at), text=written.text.strip(), body=body,
+        owner=scene.owner, scene=scene, kind=written.kind, at=_moment(written.at), text=written.text.strip(), body=body,
         x_mm=place.x_mm if place else None, depth_mm=place.depth_mm if place else None,
         behind_mm=place.behind_mm if place else None,
     )
@@ -101,19 +103,19 @@ def _room_for_one(scene: Scene) -> None:
 
 
 def bring_photograph(
-    *, owner: Any, scene: Scene, name: str, content: bytes, place: EntryPlace | None = None
+    *, scene: Scene, name: str, content: bytes, place: EntryPlace | None = None
 ) -> tuple[Entry, list[str]]:
     """Keep a photograph; what was done with it is said."""
     picture = read_picture(content)
-    return _keep(owner, scene, safe_name(name), picture, place)
+    return _keep(scene, safe_name(name), picture, place)
 
 
 @transaction.atomic
-def _keep(owner: Any, scene: Scene, name: str, picture: Picture, place: EntryPlace | None) -> tuple[Entry, list[str]]:
+def _keep(scene: Scene, name: str, picture: Picture, place: EntryPlace | None) -> tuple[Entry, list[str]]:
     _room_for_one(scene)
     digest = hashlib.sha256(picture.original).hexdigest()
     entry = Entry.objects.create(
-        owner=owner, scene=scene, kind=Entry.Kind.PHOTOGRAPH, at=picture.taken_at or datetime.now(UTC), text="",
+        owner=scene.owner, scene=scene, kind=Entry.Kind.PHOTOGRAPH, at=picture.taken_at or datetime.now(UTC), text="",
         x_mm=place.x_mm if place else None, depth_mm=place.depth_mm if place else None,
         behind_mm=place.behind_mm if place else None,
     )
@@ -191,11 +193,12 @@ def index(entry: Entry) -> None:
             cursor.execute("INSERT INTO log_search(rowid, words) VALUES (%s, %s)", [entry.pk, words_of(entry)])
 
 
-def search(*, owner: Any, asked: str, kinds: Sequence[str] = ()) -> list[FoundEntry]:
-    """Entries of all one's scenes that hold all the words, or begin so; the best first. Without words, the newest."""
+def search(*, user: Any, asked: str, kinds: Sequence[str] = ()) -> list[FoundEntry]:
+    """Entries of all scenes that one sees by words that are in them or begin so, the best first; else the newest."""
     # each term is quoted: nothing of what was typed is a command of the search
     match = " ".join(f'"{term}"*' for term in re.findall(r"\w+", asked)[:12])
-    which, values = "e.owner_id = %s AND e.taken_back_at IS NULL", [owner.pk]
+    seen = list(scenes_for(user).values_list("pk", flat=True))
+    which, values = "e.scene_id IN (SELECT value FROM json_each(%s)) AND e.taken_back_at IS NULL", [json.dumps(seen)]
     if kinds:
         which += f" AND e.kind IN ({', '.join(['%s'] * len(kinds))})"
         values += list(kinds)
@@ -219,10 +222,11 @@ def search(*, owner: Any, asked: str, kinds: Sequence[str] = ()) -> list[FoundEn
     ]
 
 
-def met_again(*, owner: Any, scene: Scene | None, document: SceneDocument) -> list[FoundEntry]:
-    """Lessons of one's other scenes that are pinned to what this plan uses."""
+def met_again(*, user: Any, scene: Scene | None, document: SceneDocument) -> list[FoundEntry]:
+    """Lessons of the other scenes that one sees that are pinned to what this plan uses."""
     used = uses_of(document)
-    rows = Entry.objects.filter(owner=owner, kind=Entry.Kind.LESSON, taken_back_at=None).select_related("scene")
+    lessons = Entry.objects.filter(kind=Entry.Kind.LESSON, taken_back_at=None)
+    rows = lessons.filter(scene__in=scenes_for(user)).select_related("scene")
     if scene is not None:
         rows = rows.exclude(scene=scene)
     return [

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
-from scenes.actions import own_scene, state_of
+from people.ways import scene_asked, scene_for
+from scenes.actions import state_of
 from studio.bodies import BINARY_BODY, download, read_body
 from studio.said import said
 from studio.schemas import Refusal
@@ -25,13 +26,13 @@ ONE = "/entries/{int:entry_id}"
 @router.get(f"{OF_SCENE}/entries", response={200: list[EntryState], 404: Refusal}, operation_id="read_story")
 def story(request: HttpRequest, scene_id: int) -> list[EntryState]:
     """The story of a scene: its newest 500 entries, in the order in which they happened."""
-    return actions.story(own_scene(owner=request.user, scene_id=scene_id))
+    return actions.story(scene_asked(request, scene_id))
 
 
 @router.post(f"{OF_SCENE}/entries", response={201: EntryState, 404: Refusal, 422: Refusal}, operation_id="enter")
 def enter(request: HttpRequest, scene_id: int, payload: EntryWrite) -> tuple[int, EntryState]:
-    scene = own_scene(owner=request.user, scene_id=scene_id)
-    return 201, actions.state_of(actions.enter(owner=request.user, scene=scene, written=payload))
+    scene = scene_asked(request, scene_id)
+    return 201, actions.state_of(actions.enter(scene=scene, written=payload))
 
 
 @router.post(
@@ -43,31 +44,29 @@ def bring(
     depth_mm: float | None = None,
 ) -> tuple[int, PhotographKept]:
     """A photograph; its moment from the camera, its place in the world left out, the original kept."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
+    scene = scene_asked(request, scene_id)
     content = read_body(request, LARGEST_PHOTOGRAPH, "a photograph")
     place = None if x_mm is None or depth_mm is None else EntryPlace(x_mm=x_mm, depth_mm=depth_mm)
-    entry, words = actions.bring_photograph(
-        owner=request.user, scene=scene, name=name, content=content, place=place
-    )
+    entry, words = actions.bring_photograph(scene=scene, name=name, content=content, place=place)
     return 201, PhotographKept(entry=actions.state_of(entry), words=words)
 
 
 @router.patch(ONE, response={200: EntryState, 404: Refusal, 422: Refusal}, operation_id="move_entry")
 def move(request: HttpRequest, entry_id: int, payload: EntryMoved) -> EntryState:
-    entry = actions.own_entry(owner=request.user, entry_id=entry_id)
+    entry = actions.entry_asked(request, entry_id)
     return actions.state_of(actions.move(entry=entry, moved=payload))
 
 
 @router.delete(ONE, response={200: EntryState, 404: Refusal}, operation_id="take_back_entry")
 def take_back(request: HttpRequest, entry_id: int) -> EntryState:
     """It is not shown any more; it can be put back."""
-    entry = actions.own_entry(owner=request.user, entry_id=entry_id)
+    entry = actions.entry_asked(request, entry_id)
     return actions.state_of(actions.take_back(entry=entry, back=True))
 
 
 @router.post(f"{ONE}/restore", response={200: EntryState, 404: Refusal}, operation_id="restore_entry")
 def restore(request: HttpRequest, entry_id: int) -> EntryState:
-    entry = actions.own_entry(owner=request.user, entry_id=entry_id)
+    entry = actions.entry_asked(request, entry_id)
     return actions.state_of(actions.take_back(entry=entry, back=False))
 
 
@@ -89,7 +88,7 @@ def original(request: HttpRequest, entry_id: int) -> FileResponse:
 
 
 def _photograph(request: HttpRequest, entry_id: int) -> Entry:
-    entry = actions.own_entry(owner=request.user, entry_id=entry_id)
+    entry = actions.entry_asked(request, entry_id)
     if entry.kind != Entry.Kind.PHOTOGRAPH:
         raise Http404
     return entry
@@ -98,25 +97,25 @@ def _photograph(request: HttpRequest, entry_id: int) -> Entry:
 @router.get("/log/search", response={200: list[FoundEntry], 422: Refusal}, operation_id="search_log")
 def search(request: HttpRequest, asked: str = "", kind: EntryKind | None = None) -> list[FoundEntry]:
     """Entries of all scenes by their words and kind, the best first."""
-    return actions.search(owner=request.user, asked=asked[:200], kinds=[kind] if kind else [])
+    return actions.search(user=request.user, asked=asked[:200], kinds=[kind] if kind else [])
 
 
 @router.get(f"{OF_SCENE}/lessons", response={200: list[FoundEntry], 404: Refusal}, operation_id="lessons_of_scene")
 def lessons_of_scene(request: HttpRequest, scene_id: int) -> list[FoundEntry]:
-    scene = own_scene(owner=request.user, scene_id=scene_id)
-    return actions.met_again(owner=request.user, scene=scene, document=state_of(scene).document)
+    scene = scene_asked(request, scene_id)
+    return actions.met_again(user=request.user, scene=scene, document=state_of(scene).document)
 
 
 @router.post(f"{OF_SCENE}/explain", response={200: Explanation, 404: Refusal, 422: Refusal}, operation_id="explain")
 def explain(request: HttpRequest, scene_id: int, payload: CausesStruck) -> HttpResponse:
     """Causes of the marked faults, by re-running what happened with and without each."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
-    return said(request, explaining.explained(owner=request.user, scene=scene, struck=payload.struck))
+    scene = scene_for(request.user, scene_id, "look")
+    return said(request, explaining.explained(scene=scene, struck=payload.struck))
 
 
 @router.get(f"{OF_SCENE}/story.zip", response={404: Refusal}, operation_id="story_folder")
 def folder(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The story as a folder of one page and its pictures, to hand on."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
-    content = handing.folder_of(owner=request.user, scene=scene, units=reader_of(request))
+    scene = scene_asked(request, scene_id)
+    content = handing.folder_of(scene=scene, units=reader_of(request))
     return download(content, "application/zip", "story.zip")

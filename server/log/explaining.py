@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 from bench import actions as bench
 from bench.models import Run
@@ -28,17 +27,17 @@ def faults_of(scene: Scene) -> list[Fault]:
     ]
 
 
-def case_of(owner: Any, scene: Scene) -> Case:
+def case_of(scene: Scene) -> Case:
     """What was meant and what happened: of the newest real run, or the scene as it stands where there is none."""
-    run = Run.objects.filter(owner=owner, scene=scene, rehearsal=False).order_by("-started_at").first()
+    run = Run.objects.filter(scene=scene, rehearsal=False).order_by("-started_at").first()
     if run is None:
         document = state_of(scene).document
-        return Case(document, document, [], faults_of(scene), meshes_for(owner=owner, document=document))
+        return Case(document, document, [], faults_of(scene), meshes_for(owner=scene.owner, document=document))
     events, planned = bench.events_of(run), bench.document_of(run)
     happened = bench.happened_of(run, events)
-    return Case(planned, happened, events, faults_of(scene), meshes_for(owner=owner, document=planned))
+    return Case(planned, happened, events, faults_of(scene), meshes_for(owner=scene.owner, document=planned))
 
 
-def explained(*, owner: Any, scene: Scene, struck: Sequence[str]) -> Explanation:
+def explained(*, scene: Scene, struck: Sequence[str]) -> Explanation:
     """The causes, ranked; GondolaError where no fault is marked."""
-    return explain(case_of(owner, scene), struck)
+    return explain(case_of(scene), struck)

@@ -28,10 +28,10 @@ MOST_PICTURES = 200
 """Photographs in one folder."""
 
 
-def folder_of(*, owner: Any, scene: Scene, units: ReaderUnits) -> bytes:
+def folder_of(*, scene: Scene, units: ReaderUnits) -> bytes:
     """The folder as a ZIP."""
     document = state_of(scene).document
-    meshes = meshes_for(owner=owner, document=document)
+    meshes = meshes_for(owner=scene.owner, document=document)
     outcome = evaluate(document, DRAFT, KEEPER, None, meshes)
     rows = list(scene.entries.filter(taken_back_at=None).select_related("photograph").order_by("at", "pk"))
     pictures = [one for one in rows if one.kind == Entry.Kind.PHOTOGRAPH][:MOST_PICTURES]

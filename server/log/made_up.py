@@ -39,12 +39,12 @@ def bring_history(*, owner: Any, scene: Scene, today: datetime | None = None) ->
     ])
     for one in TOLD:
         place = None if one.x_mm is None or one.depth_mm is None else EntryPlace(x_mm=one.x_mm, depth_mm=one.depth_mm)
-        enter(owner=owner, scene=scene, written=EntryWrite.model_validate({
+        enter(scene=scene, written=EntryWrite.model_validate({
             "kind": one.kind, "text": one.text, "at": first + timedelta(hours=one.at_h), "fault": one.fault,
             "place": place, "pins": list(one.pins),
         }))
     entry, _ = bring_photograph(
-        owner=owner, scene=scene, name="out of the dam.jpg", content=ferry_photograph(document, KEEPER)
+        scene=scene, name="out of the dam.jpg", content=ferry_photograph(document, KEEPER)
     )
     moved = EntryMoved(text="Out of the dam.", at=first + timedelta(hours=99), corners=CORNERS)
     move(entry=entry, moved=moved)

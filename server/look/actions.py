@@ -7,10 +7,12 @@ import json
 from typing import Any
 
 from django.db import transaction
+from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from jobs.actions import refresh, result_of
 from jobs.models import Job
-from scenes.actions import head_of, own_scene
+from people.ways import scene_asked
+from scenes.actions import head_of
 from scenes.models import Scene
 
 from .models import Still
@@ -42,8 +44,8 @@ def stills_of(scene: Scene) -> list[Still]:
     return list(Still.objects.filter(scene=scene).defer("png"))
 
 
-def own_still(*, owner: Any, still_id: int) -> Still:
-    """The way to a still; Http404 where it is not theirs."""
+def still_asked(request: HttpRequest, still_id: int) -> Still:
+    """The still that a request is about, by the way to its scene; Http404 where that is not seen."""
     still = get_object_or_404(Still, pk=still_id)
-    own_scene(owner=owner, scene_id=still.scene_id)
+    scene_asked(request, still.scene_id)
     return still

@@ -8,9 +8,9 @@ from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
+from people.ways import scene_asked
 from PIL import Image
 from pydantic import Field
-from scenes.actions import own_scene
 from shapes.actions import meshes_for
 from studio.bodies import download
 from studio.said import said
@@ -75,6 +75,7 @@ def show(
     """The finished block from an eye, as a JPEG; 409 where the same asker has asked anew meanwhile."""
     scene = payload.scene
     meshes = meshes_for(owner=request.user, document=scene)
+    asker = asker and f"{request.user.pk} {asker}"
     if asker:
         NEWEST.ask(asker, number)
     # bubbles once a picture rests: they need the whole march
@@ -114,20 +115,20 @@ def card(request: HttpRequest, payload: LookAsked, file: Literal["png", "pdf"] =
 @router.get("/scenes/{int:scene_id}/stills", response={200: list[StillRow], 404: Refusal}, operation_id="list_stills")
 def stills(request: HttpRequest, scene_id: int) -> list[StillRow]:
     """Stills that are kept with a scene, the newest first."""
-    return [_row(one) for one in actions.stills_of(own_scene(owner=request.user, scene_id=scene_id))]
+    return [_row(one) for one in actions.stills_of(scene_asked(request, scene_id))]
 
 
 @router.post("/scenes/{int:scene_id}/stills", response={201: StillRow, 404: Refusal}, operation_id="keep_still")
 def keep(request: HttpRequest, scene_id: int, payload: StillJobDone) -> tuple[int, StillRow]:
     """Keep what a job drew."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
+    scene = scene_asked(request, scene_id)
     return 201, _row(actions.keep(owner=request.user, scene=scene, job_id=payload.job_id))
 
 
 @router.get("/stills/{int:still_id}/picture", operation_id="still_picture", response={404: Refusal})
 def picture(request: HttpRequest, still_id: int, small: bool = False) -> HttpResponse:
     """A still as a PNG file, or a small JPEG of it."""
-    content = bytes(actions.own_still(owner=request.user, still_id=still_id).png)
+    content = bytes(actions.still_asked(request, still_id).png)
     kept = {"Cache-Control": "private, max-age=31536000, immutable"}
     if not small:
         return HttpResponse(content, content_type="image/png", headers=kept)
@@ -141,7 +142,7 @@ def picture(request: HttpRequest, still_id: int, small: bool = False) -> HttpRes
 @router.delete("/stills/{int:still_id}", response={204: None, 404: Refusal}, operation_id="drop_still")
 def drop(request: HttpRequest, still_id: int) -> tuple[int, None]:
     """Take a still away."""
-    actions.own_still(owner=request.user, still_id=still_id).delete()
+    actions.still_asked(request, still_id).delete()
     return 204, None
 
 

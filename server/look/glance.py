@@ -9,7 +9,9 @@ from bench.actions import document_of, events_of, next_of, poured_count
 from bench.models import Run
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
-from scenes.actions import head_of, own_scene, state_of
+from people.ways import scene_asked
+from scenes.actions import head_of, state_of
+from scenes.models import Scene
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
 
@@ -55,7 +57,7 @@ class Glance(Schema):
 @router.get("/scenes/{int:scene_id}/glance", response={200: Glance, 404: Refusal}, operation_id="glance")
 def glance(request: HttpRequest, scene_id: int) -> Glance:
     """Size, pours, days, and the worst flag."""
-    kept = own_scene(owner=request.user, scene_id=scene_id)
+    kept = scene_asked(request, scene_id)
     scene = state_of(kept).document
     outcome = evaluate(scene, meshes=meshes_for(owner=request.user, document=scene))
     tank, first = scene.tank, outcome.flags[0] if outcome.flags else None
@@ -65,13 +67,13 @@ def glance(request: HttpRequest, scene_id: int) -> Glance:
         first_pour_at=scene.brief.first_pour_at.isoformat(timespec="minutes"), demould_at=outcome.whole.demould_at,
         counts={one.value: sum(flag.severity is one for flag in outcome.flags) for one in Severity},
         worst=first.title if first else None, worst_grade=first.severity.value if first else None,
-        units=scene.brief.units, **_work(kept.pk, request.user),
+        units=scene.brief.units, **_work(kept.pk),
     )
 
 
-def _work(scene_id: int, owner: Any) -> dict[str, Any]:
+def _work(scene_id: int) -> dict[str, Any]:
     """How far the work is, by the newest run that was no rehearsal."""
-    run = Run.objects.filter(scene_id=scene_id, owner=owner, rehearsal=False).first()
+    run = Run.objects.filter(scene_id=scene_id, rehearsal=False).first()
     planning = {"state": "planning", "next_pour": None, "opens_at": None}
     if run is None:
         return planning
@@ -95,12 +97,16 @@ def scene_picture(
     request: HttpRequest, scene_id: int, width: int = Query(480, ge=LEAST_PIXELS, le=MOST_WIDE)
 ) -> HttpResponse:
     """The piece as it will stand on its shelf, as a JPEG; the same until the scene changes."""
-    scene = own_scene(owner=request.user, scene_id=scene_id)
-    tag = hashlib.sha256(f"{scene_id}:{head_of(scene).pk}:{width}".encode()).hexdigest()[:20]
+    return picture_of(request, scene_asked(request, scene_id), width)
+
+
+def picture_of(request: HttpRequest, scene: Scene, width: int) -> HttpResponse:
+    """The picture of a scene, or 304 where whoever asks has it already."""
+    tag = hashlib.sha256(f"{scene.pk}:{head_of(scene).pk}:{width}".encode()).hexdigest()[:20]
     if request.headers.get("If-None-Match") == f'"{tag}"':
         return HttpResponse(status=304, headers={"ETag": f'"{tag}"', "Cache-Control": KEPT})
     document = state_of(scene).document
-    meshes = meshes_for(owner=request.user, document=document)
+    meshes = meshes_for(owner=scene.owner, document=document)
     content = KEEPER.keep("glance-picture", tag, lambda: jpeg_of(_own_look(document, width, meshes)), most=MOST_KEPT)
     return HttpResponse(
         content, content_type="image/jpeg", headers={"ETag": f'"{tag}"', "Cache-Control": KEPT}

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import zlib
+from datetime import UTC, datetime
 from typing import Any
 
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Max
-from django.shortcuts import get_object_or_404
-from shapes.actions import take_in
+from people.accounts import GRACE
+from people.ways import may_of
+from shapes.actions import adopt, take_in
 
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import read_scene
@@ -43,11 +45,6 @@ class StaleWrite(Exception):
         }
 
 
-def own_scene(*, owner: Any, scene_id: int) -> Scene:
-    """The way to a scene for whoever asks; Http404 where it is not theirs."""
-    return get_object_or_404(Scene, pk=scene_id, owner=owner)
-
-
 def pack(document: SceneDocument) -> bytes:
     """A document as stored."""
     return zlib.compress(document.model_dump_json().encode())
@@ -68,8 +65,8 @@ def head_of(scene: Scene) -> Revision:
     return variant_of(scene).head
 
 
-def state_of(scene: Scene) -> SceneState:
-    """The scene as it stands."""
+def state_of(scene: Scene, user: Any = None) -> SceneState:
+    """The scene as it stands; with what somebody may do with it, where it is said who."""
     variant = variant_of(scene)
     return SceneState(
         id=scene.pk,
@@ -78,6 +75,8 @@ def state_of(scene: Scene) -> SceneState:
         can_undo=variant.head.parent_id is not None,
         can_redo=variant.head_id != variant.tip_id,
         document=unpack(variant.head),
+        owner=scene.owner.get_username(),
+        may="own" if user is None else may_of(user, scene),
     )
 
 
@@ -92,14 +91,16 @@ def create_scene(*, owner: User, document: SceneDocument, note: str = "") -> Sce
 
 
 def save_scene(
-    *, scene: Scene, base_revision: int, document: SceneDocument, note: str = ""
+    *, scene: Scene, base_revision: int, document: SceneDocument, note: str = "", by: User | None = None
 ) -> Revision:
-    """A new revision on top of the shown one.
+    """A new revision on top of the shown one, with the shapes that whoever saves has brought in for it.
 
     StaleWrite if `base_revision` is not the shown one; the document is kept aside then.
     """
     with transaction.atomic():
         document = take_in(owner=scene.owner, document=document)
+        if by is not None and by.pk != scene.owner_id:
+            adopt(owner=scene.owner, by=by, document=document)
         variant = locked(scene)
         stale = variant.head.number != base_revision
         revision = add(
@@ -174,3 +175,18 @@ def show(
     variant.save(update_fields=["head", "tip"])
     scene.name = name if name is not None else unpack(head).name
     scene.save(update_fields=["name", "changed_at"])
+
+
+def delete(scene: Scene) -> None:
+    """Nobody finds it from now on; it can be brought back for a day."""
+    Scene.objects.filter(pk=scene.pk).update(gone_at=datetime.now(UTC))
+
+
+def bring_back(scene: Scene) -> None:
+    """As if it had not been deleted."""
+    Scene.objects.filter(pk=scene.pk).update(gone_at=None)
+
+
+def gone_scenes(owner: Any) -> list[Scene]:
+    """What somebody deleted and can still bring back."""
+    return list(Scene.objects.filter(owner=owner, gone_at__gt=datetime.now(UTC) - GRACE))

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import re
 
-from django.http import HttpRequest, HttpResponse
+from django.db.models import F
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
+from people.accounts import GRACE
+from people.ways import may_of, scene_asked, scene_for, scenes_for
 from shapes.actions import with_meshes
 from shapes.schemas import Heights
 from studio.bodies import read_body
@@ -18,6 +21,7 @@ from gondola_core.shape.bedform import LARGEST_MAP_FILE, map_heights
 from . import actions
 from .models import Scene
 from .schemas import (
+    GoneRow,
     Restore,
     RevisionRow,
     SceneRow,
@@ -31,18 +35,40 @@ router = Router(tags=["scenes"])
 WRITE = {200: SceneState, 409: Stale, 422: Refusal}
 
 
-def _own(request: HttpRequest, scene_id: int) -> Scene:
-    return actions.own_scene(owner=request.user, scene_id=scene_id)
-
-
 @router.get("/scenes", response=list[SceneRow], operation_id="list_scenes")
 def list_scenes(request: HttpRequest) -> list[SceneRow]:
-    scenes = Scene.objects.filter(owner=request.user, variants__name=actions.PLAN)
-    rows = scenes.values_list("pk", "name", "variants__head__number", "changed_at")
+    scenes = scenes_for(request.user).filter(variants__name=actions.PLAN).annotate(number=F("variants__head__number"))
     return [
-        SceneRow(id=pk, name=name, revision=number, changed_at=changed_at)
-        for pk, name, number, changed_at in rows
+        SceneRow(
+            id=one.pk, name=one.name, revision=one.number, changed_at=one.changed_at, owner=one.owner.get_username(),
+            may=may_of(request.user, one),
+        )
+        for one in scenes.select_related("owner")
     ]
+
+
+@router.get("/scenes/gone", response=list[GoneRow], operation_id="list_gone")
+def list_gone(request: HttpRequest) -> list[GoneRow]:
+    """What was deleted and can still be brought back."""
+    return [
+        GoneRow(id=one.pk, name=one.name, until=one.gone_at + GRACE) for one in actions.gone_scenes(request.user)
+    ]
+
+
+@router.delete("/scenes/{int:scene_id}", response={204: None}, operation_id="delete_scene")
+def delete(request: HttpRequest, scene_id: int) -> tuple[int, None]:
+    """It is gone at once, and deleted with all that hangs on it after a day."""
+    actions.delete(scene_for(request.user, scene_id, "own"))
+    return 204, None
+
+
+@router.post("/scenes/gone/{int:scene_id}/back", response={200: SceneState}, operation_id="bring_scene_back")
+def bring_back(request: HttpRequest, scene_id: int) -> SceneState:
+    scene = next((one for one in actions.gone_scenes(request.user) if one.pk == scene_id), None)
+    if scene is None:
+        raise Http404
+    actions.bring_back(scene)
+    return actions.state_of(scene)
 
 
 @router.post(
@@ -63,36 +89,36 @@ def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
 
 @router.get("/scenes/{int:scene_id}", response=SceneState, operation_id="read_scene")
 def read_one(request: HttpRequest, scene_id: int) -> SceneState:
-    return actions.state_of(_own(request, scene_id))
+    return actions.state_of(scene_asked(request, scene_id), request.user)
 
 
 @router.put("/scenes/{int:scene_id}", response=WRITE, operation_id="save_scene")
 def save(request: HttpRequest, scene_id: int, payload: SceneWrite) -> SceneState:
-    scene = _own(request, scene_id)
+    scene = scene_asked(request, scene_id)
     actions.save_scene(
         scene=scene, base_revision=payload.base_revision, document=payload.document,
-        note=payload.note,
+        note=payload.note, by=request.user,
     )
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.post("/scenes/{int:scene_id}/undo", response=WRITE, operation_id="undo_scene")
 def undo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
-    scene = _own(request, scene_id)
+    scene = scene_asked(request, scene_id)
     actions.undo(scene=scene, base_revision=payload.base_revision)
     return actions.state_of(scene)
 
 
 @router.post("/scenes/{int:scene_id}/redo", response=WRITE, operation_id="redo_scene")
 def redo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
-    scene = _own(request, scene_id)
+    scene = scene_asked(request, scene_id)
     actions.redo(scene=scene, base_revision=payload.base_revision)
     return actions.state_of(scene)
 
 
 @router.post("/scenes/{int:scene_id}/restore", response=WRITE, operation_id="restore_scene")
 def restore(request: HttpRequest, scene_id: int, payload: Restore) -> SceneState:
-    scene = _own(request, scene_id)
+    scene = scene_asked(request, scene_id)
     get_object_or_404(scene.revisions, number=payload.number)
     actions.restore(
         scene=scene, base_revision=payload.base_revision, number=payload.number
@@ -104,7 +130,7 @@ def restore(request: HttpRequest, scene_id: int, payload: Restore) -> SceneState
     "/scenes/{int:scene_id}/revisions", response=list[RevisionRow], operation_id="list_revisions"
 )
 def revisions(request: HttpRequest, scene_id: int) -> list[RevisionRow]:
-    scene = _own(request, scene_id)
+    scene = scene_asked(request, scene_id)
     shown = actions.head_of(scene).pk
     rows = scene.revisions.select_related("parent").defer("packed", "parent__packed")[:200]
     return [
@@ -119,9 +145,12 @@ def revisions(request: HttpRequest, scene_id: int) -> list[RevisionRow]:
 @router.get("/scenes/{int:scene_id}/file", operation_id="export_scene")
 def export(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The scene file: the document alone, readable by `gondola evaluate`."""
-    document = with_meshes(
-        owner=request.user, document=actions.state_of(_own(request, scene_id)).document
-    )
+    return file_of(scene_asked(request, scene_id))
+
+
+def file_of(scene: Scene) -> HttpResponse:
+    """A scene's file, with its shapes in it."""
+    document = with_meshes(owner=scene.owner, document=actions.state_of(scene).document)
     name = re.sub(r"[^a-z0-9]+", "-", document.name.lower()).strip("-") or "scene"
     return HttpResponse(
         document.model_dump_json(indent=1),
@@ -146,6 +175,6 @@ def map_bed(
     request: HttpRequest, scene_id: int, name: str, low_mm: float = 0.0, high_mm: float = 60.0
 ) -> Heights:
     """Heights from a grey PNG or a CSV; nothing is stored until the scene is saved."""
-    tank = actions.state_of(_own(request, scene_id)).document.tank
+    tank = actions.state_of(scene_asked(request, scene_id)).document.tank
     content = read_body(request, LARGEST_MAP_FILE, "a height map")
     return Heights(heights_mm=map_heights(content, name, low_mm, high_mm, tank))

@@ -7,7 +7,11 @@ from django.db import models
 
 
 class Scene(models.Model):
-    """One piece as planned. Its documents are its revisions; its name is that of the newest."""
+    """One piece as planned. Its documents are its revisions; its name is that of the newest.
+
+    `gone_at` is when it was deleted: nobody finds it from then on but in the list of what is gone, and after a day of
+    grace it is deleted with all that hangs on it.
+    """
 
     owner = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="scenes"
@@ -15,6 +19,7 @@ class Scene(models.Model):
     name = models.CharField(max_length=80)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    gone_at = models.DateTimeField(null=True, db_index=True)
 
     class Meta:
         ordering = ["-changed_at"]

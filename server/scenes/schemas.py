@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Annotated
 
 from ninja import Schema
+from people.ways import May
 from pydantic import Field
 
 from gondola_core.scene import Scene as SceneDocument
@@ -18,6 +19,16 @@ class SceneRow(Schema):
     name: str
     revision: int
     changed_at: datetime
+    owner: str
+    may: May
+
+
+class GoneRow(Schema):
+    """A scene that was deleted, and until when it can be brought back."""
+
+    id: int
+    name: str
+    until: datetime
 
 
 class SceneState(Schema):
@@ -29,6 +40,8 @@ class SceneState(Schema):
     can_undo: bool
     can_redo: bool
     document: SceneDocument
+    owner: str
+    may: May = "own"
 
 
 class SceneWrite(Schema):

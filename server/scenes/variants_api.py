@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router
+from people.ways import scene_asked
 from studio.schemas import Refusal
 
 from gondola_core.scene import Scene as SceneDocument
@@ -60,7 +61,7 @@ def let_go(request: HttpRequest, scene_id: int, name: str) -> list[VariantRow]:
 
 
 def _scene(request: HttpRequest, scene_id: int) -> Scene:
-    return actions.own_scene(owner=request.user, scene_id=scene_id)
+    return scene_asked(request, scene_id)
 
 
 def _variant(scene: Scene, name: str) -> Variant:

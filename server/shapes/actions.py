@@ -7,6 +7,7 @@ import functools
 from typing import Any
 
 from django.db import transaction
+from people.ways import owners_seen_by
 
 from gondola_core.errors import GondolaError
 from gondola_core.scene import MeshBody, Scene
@@ -20,7 +21,6 @@ MOST_MESHES = 300
 """Meshes one owner may keep."""
 
 
-@transaction.atomic
 def bring(
     *, owner: Any, content: bytes, kind: str, unit: str | None, upright: str | None, name: str
 ) -> tuple[str, Brought]:
@@ -69,36 +69,53 @@ def _renamed(part: Any, names: dict[str, str]) -> Any:
     return part
 
 
+def adopt(*, owner: Any, by: Any, document: Scene) -> None:
+    """Keep with a scene's owner the shapes that somebody who works on it has put in."""
+    wanted = set(document.mesh_ids())
+    wanted -= set(Mesh.objects.filter(owner=owner, key__in=wanted).values_list("key", flat=True))
+    for row in {row.key: row for row in _seen_by(by).filter(key__in=wanted)}.values():
+        Mesh.objects.create(
+            owner=owner, key=row.key, name=row.name, packed=row.packed, triangles_count=row.triangles_count,
+            spread_ml=row.spread_ml,
+        )
+
+
+def _seen_by(user: Any) -> Any:
+    """Shapes that somebody keeps, or that scenes may hold that others share with them."""
+    return Mesh.objects.filter(owner__in=owners_seen_by(user))
+
+
 def meshes_for(*, owner: Any, document: Scene) -> Meshes:
     """All meshes that a scene points at, kept or by value; GondolaError names one that is missing."""
     wanted = document.mesh_ids()
     if not wanted:
         return {}
-    rows = Mesh.objects.filter(owner=owner, key__in=wanted).values_list("key", flat=True)
-    return meshes_held(document, {key: _unpacked(owner.pk, key) for key in rows})
+    rows = _seen_by(owner).filter(key__in=wanted).values_list("key", flat=True).distinct()
+    return meshes_held(document, {key: _unpacked(key) for key in rows})
 
 
 def kept_mesh(*, owner: Any, key: str) -> TriMesh:
     """A kept mesh; GondolaError if the owner keeps none of that key."""
-    if not Mesh.objects.filter(owner=owner, key=key).exists():
+    if not _seen_by(owner).filter(key=key).exists():
         raise GondolaError(f"The mesh '{key}' is not here: bring its file in again.", "mesh_id")
-    return _unpacked(owner.pk, key)
+    return _unpacked(key)
 
 
 def spread_of(*, owner: Any, key: str) -> float:
     """How far the volume of a kept mesh is a guess [ml]."""
-    return float(Mesh.objects.values_list("spread_ml", flat=True).get(owner=owner, key=key))
+    return max(_seen_by(owner).filter(key=key).values_list("spread_ml", flat=True), default=0.0)
 
 
 @functools.lru_cache(maxsize=24)
-def _unpacked(owner_id: int, key: str) -> TriMesh:
-    packed = Mesh.objects.values_list("packed", flat=True).get(owner_id=owner_id, key=key)
+def _unpacked(key: str) -> TriMesh:
+    """Whoever keeps it: a key is the hash of what it names."""
+    packed = Mesh.objects.filter(key=key).values_list("packed", flat=True)[0]
     return unpack_mesh(bytes(packed))
 
 
 def with_meshes(*, owner: Any, document: Scene) -> Scene:
     """The document with its meshes by value, so that the file stands alone."""
-    rows = Mesh.objects.filter(owner=owner, key__in=document.mesh_ids())
+    rows = {row.key: row for row in _seen_by(owner).filter(key__in=document.mesh_ids())}.values()
     bodies = [
         MeshBody(id=row.key, packed_base64=base64.b64encode(bytes(row.packed)).decode())
         for row in rows

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
-from scenes.actions import own_scene, state_of
+from people.ways import scene_asked
+from scenes.actions import state_of
 from studio.said import said
 from studio.schemas import Refusal
 
@@ -33,14 +34,14 @@ def count(request: HttpRequest, payload: StockWritten) -> StockState:
 )
 def shopping(request: HttpRequest, scene_id: int) -> HttpResponse:
     """What the plan needs against the shelf, the kits that cost least, and what that comes to."""
-    scene = state_of(own_scene(owner=request.user, scene_id=scene_id)).document
+    scene = state_of(scene_asked(request, scene_id)).document
     return said(request, actions.list_of(owner=request.user, scene=scene))
 
 
 @router.get("/scenes/{int:scene_id}/shopping.csv", response={404: Refusal}, operation_id="shopping_csv")
 def table(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The same as a table."""
-    scene = state_of(own_scene(owner=request.user, scene_id=scene_id)).document
+    scene = state_of(scene_asked(request, scene_id)).document
     told = actions.list_of(owner=request.user, scene=scene)
     return HttpResponse(
         actions.as_csv(told, reader_units(scene.brief.units)), content_type="text/csv",

@@ -17,10 +17,3 @@ class Refusal(Schema):
 
     message: str
     problems: list[Problem]
-
-
-class Session(Schema):
-    """Who is signed in."""
-
-    name: str
-    demo: bool

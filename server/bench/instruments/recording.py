@@ -6,9 +6,12 @@ import threading
 import time
 import uuid
 from datetime import datetime, timedelta
+from typing import Any
 from uuid import UUID
 
+from django.contrib.auth import get_user_model
 from django.db import OperationalError, close_old_connections
+from people.ways import scenes_for
 
 from gondola_core.bench.happened import pour_logs
 
@@ -49,8 +52,14 @@ class Recorder:
     def record(self, owner_id: int, reading: Temperature) -> None:
         """The same, in whichever thread asks."""
         with self._lock:
-            for run in Run.objects.filter(owner_id=owner_id, ended_at=None).defer("packed"):
+            for run in self._going_on(owner_id):
                 self._record(run, reading)
+
+    @staticmethod
+    def _going_on(owner_id: int) -> Any:
+        """Runs of the scenes that the owner of a device works on."""
+        mine = scenes_for(get_user_model()(pk=owner_id), "work")
+        return Run.objects.filter(scene__in=mine, ended_at=None).defer("packed")
 
     def _record(self, run: Run, reading: Temperature) -> None:
         now, key = actions.now_of(run), (run.pk, reading.channel)

@@ -162,7 +162,7 @@ class Glance(LookCase):
             self.assertEqual(self.client.get(self.url(f"/{what}")).status_code, 401)
 
     def test_how_far_the_work_is(self):
-        run = bench.begin(owner=self.owner, scene=self.scene, zone="UTC")
+        run = bench.begin(scene=self.scene, zone="UTC")
         self.assertEqual(self.glance()["state"], "planning")
         at = bench.now_of(run).isoformat()
 

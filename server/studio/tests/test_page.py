@@ -56,7 +56,7 @@ class DemoSignIn(TestCase):
 
     @override_settings(DEMO=True)
     def test_session_names_the_demo(self):
-        self.assertEqual(self.client.get("/api/session").json(), {"name": "demo", "demo": True})
+        self.assertEqual(self.client.get("/api/session").json(), {"name": "demo", "demo": True, "owner": True})
 
     def test_preparing_twice_makes_each_sample_once(self):
         for _ in range(2):

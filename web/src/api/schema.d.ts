@@ -695,6 +695,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invitations/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Invitation */
+        get: operations["read_invitation"];
+        put?: never;
+        /**
+         * Join
+         * @description Choose a name and a password, or a new password; the invitation is used up.
+         */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/chances": {
         parameters: {
             query?: never;
@@ -1271,6 +1292,83 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List People */
+        get: operations["list_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description For the owner: an address that lets one person in, once. Somebody who is here chooses a new password with it.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Let Member Go
+         * @description For the owner: nobody of that name gets in any more; all they hold is deleted after a day.
+         */
+        delete: operations["let_member_go"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{name}/stay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Member Stay
+         * @description For the owner: take that back within the day.
+         */
+        post: operations["let_member_stay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/picture": {
         parameters: {
             query?: never;
@@ -1621,6 +1719,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Gone
+         * @description What was deleted and can still be brought back.
+         */
+        get: operations["list_gone"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/gone/{scene_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring Back */
+        post: operations["bring_scene_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}": {
         parameters: {
             query?: never;
@@ -1633,7 +1768,11 @@ export interface paths {
         /** Save */
         put: operations["save_scene"];
         post?: never;
-        delete?: never;
+        /**
+         * Delete
+         * @description It is gone at once, and deleted with all that hangs on it after a day.
+         */
+        delete: operations["delete_scene"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1777,6 +1916,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{scene_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Link
+         * @description An address that shows the piece to whoever has it, until it lapses; told this once.
+         */
+        post: operations["make_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw Link */
+        delete: operations["withdraw_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{scene_id}/photographs": {
         parameters: {
             query?: never;
@@ -1884,6 +2060,41 @@ export interface paths {
          */
         post: operations["begin_run"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/seen-by": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Seen By */
+        get: operations["seen_by"];
+        /** Share Scene */
+        put: operations["share_scene"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{scene_id}/seen-by/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Unshare Scene */
+        delete: operations["unshare_scene"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2135,6 +2346,131 @@ export interface paths {
         };
         /** Read Session */
         get: operations["read_session"];
+        put?: never;
+        /** Sign In */
+        post: operations["sign_in"];
+        /**
+         * Sign Out
+         * @description Here, or wherever one is signed in.
+         */
+        delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Delete one's own account with all it holds, after a day in which the owner can take it back.
+         */
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Every other session of the account ends with it.
+         */
+        put: operations["change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Shown
+         * @description The piece: its size, its pours, and what the plan warns of.
+         */
+        get: operations["read_shown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown File
+         * @description The scene file.
+         */
+        get: operations["shown_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown Picture
+         * @description The piece as it will stand on its shelf, as a JPEG.
+         */
+        get: operations["shown_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shown/{token}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shown Sheet
+         * @description The pour sheet, to print.
+         */
+        get: operations["shown_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2451,6 +2787,19 @@ export interface components {
             centre_nm: number;
             /** width (sigma) of an absorption band */
             width_nm: number;
+        };
+        /**
+         * Address
+         * @description Where an invitation or a link leads; told once.
+         */
+        Address: {
+            /**
+             * Lapses At
+             * Format: date-time
+             */
+            lapses_at: string;
+            /** Path */
+            path: string;
         };
         /**
          * Ahead
@@ -4755,6 +5104,21 @@ export interface components {
             worst_grade: string | null;
         };
         /**
+         * GoneRow
+         * @description A scene that was deleted, and until when it can be brought back.
+         */
+        GoneRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+        };
+        /**
          * Habits
          * @description How the person measures and mixes: what brings bubbles in, what takes them out of cup and pour.
          */
@@ -5083,6 +5447,32 @@ export interface components {
             line: string;
         };
         /**
+         * Invited
+         * @description An invitation as the person who holds it sees it.
+         */
+        Invited: {
+            /** Name */
+            name: string;
+            /** There Already */
+            there_already: boolean;
+        };
+        /**
+         * Inviting
+         * @description Whom to invite; somebody who is there already gets a new password that way.
+         */
+        Inviting: {
+            /**
+             * As Owner
+             * @default false
+             */
+            as_owner: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
          * JobState
          * @description How far a job is.
          */
@@ -5106,6 +5496,16 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "running" | "done" | "failed" | "cancelled";
+        };
+        /**
+         * Joining
+         * @description The name and password that somebody chooses.
+         */
+        Joining: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * KeptStep
@@ -5391,6 +5791,35 @@ export interface components {
             gap_mm: number;
         };
         /**
+         * LinkRow
+         * @description A link that shows a scene.
+         */
+        LinkRow: {
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Id */
+            id: number;
+            /**
+             * Lapses At
+             * Format: date-time
+             */
+            lapses_at: string;
+        };
+        /**
+         * LinkWanted
+         * @description For how long a link is to show something.
+         */
+        LinkWanted: {
+            /**
+             * Days
+             * @default 30
+             */
+            days: number;
+        };
+        /**
          * LogCurve
          * @description A log in its bins, as it was fitted, and as what was held before would have it.
          */
@@ -5597,6 +6026,18 @@ export interface components {
          * @enum {string}
          */
         Meets: "on_bed" | "too_early" | "bonds" | "too_late" | "too_close";
+        /**
+         * MemberRow
+         * @description Somebody of the studio; `leaves_at` when the account and all it holds will be deleted.
+         */
+        MemberRow: {
+            /** Leaves At */
+            leaves_at: string | null;
+            /** Name */
+            name: string;
+            /** Owner */
+            owner: boolean;
+        };
         /**
          * MeshBody
          * @description A mesh that travels in a scene file, packed as `geometry.mesh.pack_mesh` does.
@@ -5845,6 +6286,16 @@ export interface components {
             depth_mm: number;
             /** Words */
             words: string;
+        };
+        /**
+         * NewPassword
+         * @description The password as it was, and as it is to be.
+         */
+        NewPassword: {
+            /** New Password */
+            new_password: string;
+            /** Password */
+            password: string;
         };
         /**
          * Next
@@ -6155,6 +6606,14 @@ export interface components {
              * @default
              */
             step_id: string;
+        };
+        /**
+         * PasswordSaid
+         * @description Said again where something cannot be undone.
+         */
+        PasswordSaid: {
+            /** Password */
+            password: string;
         };
         /**
          * Patch
@@ -7546,8 +8005,15 @@ export interface components {
             changed_at: string;
             /** Id */
             id: number;
+            /**
+             * May
+             * @enum {string}
+             */
+            may: "look" | "work" | "own";
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
             /** Revision */
             revision: number;
         };
@@ -7563,8 +8029,16 @@ export interface components {
             document: components["schemas"]["Scene"];
             /** Id */
             id: number;
+            /**
+             * May
+             * @default own
+             * @enum {string}
+             */
+            may: "look" | "work" | "own";
             /** Name */
             name: string;
+            /** Owner */
+            owner: string;
             /** Revision */
             revision: number;
         };
@@ -7734,14 +8208,28 @@ export interface components {
             x_mm: number[];
         };
         /**
+         * SeenBy
+         * @description Who sees a scene.
+         */
+        SeenBy: {
+            /** Links */
+            links: components["schemas"]["LinkRow"][];
+            /** Members */
+            members: string[];
+            /** Shares */
+            shares: components["schemas"]["ShareRow"][];
+        };
+        /**
          * Session
-         * @description Who is signed in.
+         * @description Who is signed in, and whether the studio is theirs.
          */
         Session: {
             /** Demo */
             demo: boolean;
             /** Name */
             name: string;
+            /** Owner */
+            owner: boolean;
         };
         /**
          * Settling
@@ -7774,6 +8262,32 @@ export interface components {
             name: string;
             /** parts */
             parts: number;
+        };
+        /**
+         * ShareRow
+         * @description Somebody who sees a scene.
+         */
+        ShareRow: {
+            /**
+             * May
+             * @enum {string}
+             */
+            may: "look" | "work";
+            /** Name */
+            name: string;
+        };
+        /**
+         * Sharing
+         * @description Whom a scene is shared with, and for what.
+         */
+        Sharing: {
+            /**
+             * May
+             * @enum {string}
+             */
+            may: "look" | "work";
+            /** Name */
+            name: string;
         };
         /**
          * SheetFit
@@ -7913,6 +8427,62 @@ export interface components {
             /** Currency */
             currency: string;
             shopping: components["schemas"]["Shopping"];
+        };
+        /**
+         * Shown
+         * @description A piece as a link shows it.
+         */
+        Shown: {
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Flags */
+            flags: string[];
+            /** Inside Mm */
+            inside_mm: number[];
+            /** Name */
+            name: string;
+            /** Pours */
+            pours: components["schemas"]["ShownPour"][];
+            /** Resin Ml */
+            resin_ml: number;
+            /** Scale */
+            scale: number;
+            units: components["schemas"]["Units"];
+        };
+        /**
+         * ShownPour
+         * @description One pour of the plan.
+         */
+        ShownPour: {
+            /** Colour */
+            colour: string;
+            /** Mix G */
+            mix_g: number;
+            /** Number */
+            number: number;
+            /** Peak C */
+            peak_c: number | null;
+            /** Resin */
+            resin: string;
+            /** Starts At */
+            starts_at: string;
+            /** Top Depth Mm */
+            top_depth_mm: number;
+            /** Volume Ml */
+            volume_ml: number;
+        };
+        /**
+         * SignIn
+         * @description A name and its password.
+         */
+        SignIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * SolidMaterial
@@ -9284,7 +9854,89 @@ export interface components {
             mark_srgb?: string | null;
         };
     };
-    responses: never;
+    responses: {
+        /** @description What was sent could not be read. */
+        Refused400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Nobody is signed in. */
+        Refused401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Seen, but not allowed to be changed; or not sent from a page of Gondola. */
+        Refused403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description There is no such thing, or it is not seen by whoever asks. */
+        Refused404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Somebody was quicker. */
+        Refused409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Larger than is taken in. */
+        Refused413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Understood, and something in it has to be changed. */
+        Refused422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Asked too often. */
+        Refused429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+        /** @description Busy, or full; nothing was lost. */
+        Refused503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Refusal"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -9314,6 +9966,12 @@ export interface operations {
                     "application/json": components["schemas"]["Remedy"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9323,6 +9981,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     measure_bed: {
@@ -9347,6 +10007,12 @@ export interface operations {
                     "application/json": components["schemas"]["Heights"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9356,6 +10022,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     photograph_bed: {
@@ -9380,6 +10048,12 @@ export interface operations {
                     "application/json": components["schemas"]["Places"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9389,6 +10063,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_bed: {
@@ -9413,6 +10089,12 @@ export interface operations {
                     "application/json": components["schemas"]["Heights"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9422,6 +10104,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     begin: {
@@ -9446,6 +10130,12 @@ export interface operations {
                     "application/json": components["schemas"]["Begun"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9455,6 +10145,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     bench_steps: {
@@ -9479,6 +10171,12 @@ export interface operations {
                     "application/json": components["schemas"]["BenchStep"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9488,6 +10186,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     lay_beside: {
@@ -9512,6 +10212,12 @@ export interface operations {
                     "application/json": components["schemas"]["Beside"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9521,6 +10227,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     withdraw_log: {
@@ -9543,6 +10251,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9552,6 +10263,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     restore_log: {
@@ -9574,6 +10290,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9583,6 +10302,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_bottles: {
@@ -9603,6 +10327,15 @@ export interface operations {
                     "application/json": components["schemas"]["BottleRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_cup: {
@@ -9627,6 +10360,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9636,6 +10372,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9645,6 +10383,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_drops: {
@@ -9669,6 +10409,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9678,6 +10421,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9687,6 +10432,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_swatch: {
@@ -9711,6 +10458,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9720,6 +10470,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9729,6 +10481,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_bottle: {
@@ -9752,6 +10506,9 @@ export interface operations {
                     "application/json": components["schemas"]["BottleWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -9761,6 +10518,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     seen_bubbles: {
@@ -9785,6 +10547,12 @@ export interface operations {
                     "application/json": components["schemas"]["SeenBubbles"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9794,6 +10562,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_checks: {
@@ -9814,6 +10584,15 @@ export interface operations {
                     "application/json": components["schemas"]["CheckRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     at_the_scale: {
@@ -9838,6 +10617,12 @@ export interface operations {
                     "application/json": components["schemas"]["AtTheScale"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9847,6 +10632,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     cut_list_dxf: {
@@ -9869,6 +10656,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     nest_sheets: {
@@ -9893,6 +10689,12 @@ export interface operations {
                     "application/json": components["schemas"]["NestedSheet"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9902,6 +10704,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     cut_list_svg: {
@@ -9924,6 +10728,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     apply_edit: {
@@ -9948,6 +10761,12 @@ export interface operations {
                     "application/json": components["schemas"]["Scene"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9957,6 +10776,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     make_edit: {
@@ -9981,6 +10802,12 @@ export interface operations {
                     "application/json": components["schemas"]["Remedy"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -9990,6 +10817,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_back_entry: {
@@ -10012,6 +10841,9 @@ export interface operations {
                     "application/json": components["schemas"]["EntryState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10021,6 +10853,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     move_entry: {
@@ -10047,6 +10884,9 @@ export interface operations {
                     "application/json": components["schemas"]["EntryState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10056,6 +10896,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10065,6 +10907,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     original_photograph: {
@@ -10078,6 +10922,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10087,6 +10934,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     restore_entry: {
@@ -10109,6 +10961,9 @@ export interface operations {
                     "application/json": components["schemas"]["EntryState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10118,6 +10973,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     small_photograph: {
@@ -10131,6 +10991,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10140,6 +11003,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     evaluate: {
@@ -10164,6 +11032,12 @@ export interface operations {
                     "application/json": components["schemas"]["Outcome"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10173,6 +11047,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     make_figure: {
@@ -10197,6 +11073,12 @@ export interface operations {
                     "application/json": components["schemas"]["Made"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10206,6 +11088,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     finish: {
@@ -10230,6 +11114,12 @@ export interface operations {
                     "application/json": components["schemas"]["Finishing"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10239,6 +11129,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     stand_cup: {
@@ -10263,6 +11155,12 @@ export interface operations {
                     "application/json": components["schemas"]["CupAnswer"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10272,6 +11170,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     heat_curve: {
@@ -10296,6 +11196,12 @@ export interface operations {
                     "application/json": components["schemas"]["PlaceCurve"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10305,6 +11211,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     from_sheet: {
@@ -10329,6 +11237,9 @@ export interface operations {
                     "application/json": components["schemas"]["SheetFit"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10338,6 +11249,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10347,6 +11260,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     heat_plane: {
@@ -10371,6 +11286,12 @@ export interface operations {
                     "application/json": components["schemas"]["HeatPlane"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10380,6 +11301,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     why_hot: {
@@ -10404,6 +11327,9 @@ export interface operations {
                     "application/json": components["schemas"]["Why"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10413,6 +11339,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10422,6 +11350,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_instruments: {
@@ -10442,6 +11372,15 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentState"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     connect_instrument: {
@@ -10468,6 +11407,9 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentState"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10477,6 +11419,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10486,6 +11430,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     let_instrument_go: {
@@ -10508,6 +11454,15 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentState"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     tell_instrument: {
@@ -10534,6 +11489,12 @@ export interface operations {
                     "application/json": components["schemas"]["InstrumentState"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10543,6 +11504,74 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    read_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_chances: {
@@ -10567,6 +11596,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10576,6 +11611,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_fine_march: {
@@ -10600,6 +11637,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10609,6 +11652,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_plans: {
@@ -10633,6 +11678,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10642,6 +11693,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_stagings: {
@@ -10666,6 +11719,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10675,6 +11734,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_still: {
@@ -10699,6 +11760,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10708,6 +11775,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_turntable: {
@@ -10732,6 +11801,12 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -10741,6 +11816,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_job: {
@@ -10763,6 +11840,9 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10772,6 +11852,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     cancel_job: {
@@ -10794,6 +11879,9 @@ export interface operations {
                     "application/json": components["schemas"]["JobState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10803,6 +11891,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_chances: {
@@ -10825,6 +11918,9 @@ export interface operations {
                     "application/json": components["schemas"]["Chances"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10834,6 +11930,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     job_events: {
@@ -10854,6 +11955,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_fine_march: {
@@ -10876,6 +11986,9 @@ export interface operations {
                     "application/json": components["schemas"]["Outcome"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10885,6 +11998,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_plans: {
@@ -10907,6 +12025,9 @@ export interface operations {
                     "application/json": components["schemas"]["Front"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10916,6 +12037,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_stagings: {
@@ -10938,6 +12064,9 @@ export interface operations {
                     "application/json": components["schemas"]["Staging"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10947,6 +12076,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_still: {
@@ -10969,6 +12103,9 @@ export interface operations {
                     "application/json": components["schemas"]["StillPicture"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -10978,6 +12115,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_turntable: {
@@ -11000,6 +12142,9 @@ export interface operations {
                     "application/json": components["schemas"]["Turntable"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11009,6 +12154,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_known: {
@@ -11029,6 +12179,15 @@ export interface operations {
                     "application/json": components["schemas"]["AllKnown"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     fit_cup: {
@@ -11053,6 +12212,9 @@ export interface operations {
                     "application/json": components["schemas"]["LogFit"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11062,6 +12224,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11071,6 +12235,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     weigh_drops: {
@@ -11095,6 +12261,12 @@ export interface operations {
                     "application/json": components["schemas"]["DropMass"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11104,6 +12276,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     fit_swatch: {
@@ -11128,6 +12302,9 @@ export interface operations {
                     "application/json": components["schemas"]["SwatchFit"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11137,6 +12314,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11146,6 +12325,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     tests_ahead: {
@@ -11170,6 +12351,9 @@ export interface operations {
                     "application/json": components["schemas"]["TestTold"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11179,6 +12363,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11188,6 +12374,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_library: {
@@ -11208,6 +12396,15 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_row: {
@@ -11234,6 +12431,12 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11243,6 +12446,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     drop_row: {
@@ -11266,6 +12471,9 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11275,6 +12483,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     search_log: {
@@ -11298,6 +12511,12 @@ export interface operations {
                     "application/json": components["schemas"]["FoundEntry"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11307,6 +12526,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look: {
@@ -11328,6 +12549,10 @@ export interface operations {
             };
         };
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -11337,6 +12562,7 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11346,6 +12572,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_card: {
@@ -11363,6 +12591,12 @@ export interface operations {
             };
         };
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11372,6 +12606,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_fooled: {
@@ -11396,6 +12632,12 @@ export interface operations {
                     "application/json": components["schemas"]["Fooled"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11405,6 +12647,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_presets: {
@@ -11429,6 +12673,12 @@ export interface operations {
                     "application/json": components["schemas"]["PresetStand"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11438,6 +12688,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     bring_mesh: {
@@ -11467,6 +12719,11 @@ export interface operations {
                     "application/json": components["schemas"]["MeshState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
             /** @description Request Entity Too Large */
             413: {
                 headers: {
@@ -11485,6 +12742,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     model: {
@@ -11507,6 +12766,139 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberRow"][];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Inviting"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Address"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    let_member_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberRow"][];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    let_member_stay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberRow"][];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     picture: {
@@ -11533,6 +12925,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_quantity: {
@@ -11557,6 +12958,12 @@ export interface operations {
                     "application/json": components["schemas"]["Quantity"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11566,6 +12973,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_recipes: {
@@ -11586,6 +12995,15 @@ export interface operations {
                     "application/json": components["schemas"]["Recipe"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     scale_recipe: {
@@ -11610,6 +13028,9 @@ export interface operations {
                     "application/json": components["schemas"]["Mixture"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11619,6 +13040,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11628,6 +13051,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_run: {
@@ -11650,6 +13075,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11659,6 +13087,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     skip_ahead: {
@@ -11685,6 +13118,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11694,6 +13130,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11703,6 +13141,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     debrief: {
@@ -11725,6 +13165,9 @@ export interface operations {
                     "application/json": components["schemas"]["Debrief"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11734,6 +13177,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11743,6 +13188,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     end_run: {
@@ -11765,6 +13212,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11774,6 +13224,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11783,6 +13235,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     tell_events: {
@@ -11809,6 +13263,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11818,6 +13275,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11827,6 +13286,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     run_happened: {
@@ -11849,6 +13310,9 @@ export interface operations {
                     "application/json": components["schemas"]["Happened"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11858,6 +13322,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11867,6 +13333,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     learn_pour: {
@@ -11893,6 +13361,9 @@ export interface operations {
                     "application/json": components["schemas"]["PourLearnt"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11902,6 +13373,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11911,6 +13384,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     meet_mishap: {
@@ -11937,6 +13412,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11946,6 +13424,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11955,6 +13435,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     run_next: {
@@ -11977,6 +13459,9 @@ export interface operations {
                     "application/json": components["schemas"]["Next"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -11986,6 +13471,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -11995,6 +13482,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_way: {
@@ -12021,6 +13510,9 @@ export interface operations {
                     "application/json": components["schemas"]["Next"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12030,6 +13522,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12039,6 +13533,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     run_now: {
@@ -12061,6 +13557,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12070,6 +13569,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     reopen_run: {
@@ -12092,6 +13596,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunNow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12101,6 +13608,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12110,6 +13619,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     run_stream: {
@@ -12130,6 +13641,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     watch_pour: {
@@ -12154,6 +13674,9 @@ export interface operations {
                     "application/json": components["schemas"]["Watch"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12163,6 +13686,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12172,6 +13697,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_scenes: {
@@ -12192,6 +13719,15 @@ export interface operations {
                     "application/json": components["schemas"]["SceneRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     create_scene: {
@@ -12216,6 +13752,11 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
             /** @description Request Entity Too Large */
             413: {
                 headers: {
@@ -12234,6 +13775,68 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    list_gone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoneRow"][];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    bring_scene_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SceneState"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_scene: {
@@ -12256,6 +13859,15 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     save_scene: {
@@ -12282,6 +13894,10 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -12291,6 +13907,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12300,6 +13917,37 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    delete_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     map_bed: {
@@ -12330,6 +13978,11 @@ export interface operations {
                     "application/json": components["schemas"]["Heights"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
             /** @description Request Entity Too Large */
             413: {
                 headers: {
@@ -12348,6 +14001,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     calendar: {
@@ -12363,6 +14018,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12372,6 +14030,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12381,6 +14041,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_story: {
@@ -12403,6 +14065,9 @@ export interface operations {
                     "application/json": components["schemas"]["EntryState"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12412,6 +14077,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     enter: {
@@ -12438,6 +14108,9 @@ export interface operations {
                     "application/json": components["schemas"]["EntryState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12447,6 +14120,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12456,6 +14131,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     explain: {
@@ -12482,6 +14159,9 @@ export interface operations {
                     "application/json": components["schemas"]["Explanation"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12491,6 +14171,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12500,6 +14182,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     export_scene: {
@@ -12520,6 +14204,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     glance: {
@@ -12542,6 +14235,9 @@ export interface operations {
                     "application/json": components["schemas"]["Glance"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12551,6 +14247,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     lessons_of_scene: {
@@ -12573,6 +14274,9 @@ export interface operations {
                     "application/json": components["schemas"]["FoundEntry"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12582,6 +14286,78 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkWanted"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Address"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    withdraw_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBy"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     bring_photograph: {
@@ -12612,6 +14388,9 @@ export interface operations {
                     "application/json": components["schemas"]["PhotographKept"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12621,6 +14400,7 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
             /** @description Request Entity Too Large */
             413: {
                 headers: {
@@ -12639,6 +14419,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     scene_picture: {
@@ -12661,6 +14443,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     redo_scene: {
@@ -12687,6 +14478,10 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -12696,6 +14491,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12705,6 +14501,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     restore_scene: {
@@ -12731,6 +14529,10 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -12740,6 +14542,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12749,6 +14552,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_revisions: {
@@ -12771,6 +14576,15 @@ export interface operations {
                     "application/json": components["schemas"]["RevisionRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_runs: {
@@ -12793,6 +14607,15 @@ export interface operations {
                     "application/json": components["schemas"]["RunRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     begin_run: {
@@ -12819,6 +14642,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunWhole"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12828,6 +14654,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12837,6 +14665,106 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    seen_by: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBy"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    share_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sharing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBy"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    unshare_scene: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scene_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeenBy"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     sheet_csv: {
@@ -12850,6 +14778,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12859,6 +14790,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12868,6 +14801,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     sheet_pdf: {
@@ -12881,6 +14816,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12890,6 +14828,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -12899,6 +14839,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     shopping: {
@@ -12921,6 +14863,9 @@ export interface operations {
                     "application/json": components["schemas"]["ShoppingList"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12930,6 +14875,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     shopping_csv: {
@@ -12943,6 +14893,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12952,6 +14905,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_stills: {
@@ -12974,6 +14932,9 @@ export interface operations {
                     "application/json": components["schemas"]["StillRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -12983,6 +14944,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_still: {
@@ -13009,6 +14975,9 @@ export interface operations {
                     "application/json": components["schemas"]["StillRow"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13018,6 +14987,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     story_folder: {
@@ -13031,6 +15005,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13040,6 +15017,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     undo_scene: {
@@ -13066,6 +15048,10 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -13075,6 +15061,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13084,6 +15071,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_variants: {
@@ -13106,6 +15095,15 @@ export interface operations {
                     "application/json": components["schemas"]["VariantRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_variant: {
@@ -13132,6 +15130,12 @@ export interface operations {
                     "application/json": components["schemas"]["VariantRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13141,6 +15145,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_variant: {
@@ -13164,6 +15170,9 @@ export interface operations {
                     "application/json": components["schemas"]["Scene"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13173,6 +15182,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     let_variant_go: {
@@ -13196,6 +15210,9 @@ export interface operations {
                     "application/json": components["schemas"]["VariantRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13205,6 +15222,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     name_variant: {
@@ -13232,6 +15254,9 @@ export interface operations {
                     "application/json": components["schemas"]["VariantRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13241,6 +15266,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13250,6 +15277,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_variant: {
@@ -13277,6 +15306,9 @@ export interface operations {
                     "application/json": components["schemas"]["SceneState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13295,6 +15327,10 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     schools: {
@@ -13319,6 +15355,12 @@ export interface operations {
                     "application/json": components["schemas"]["School"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13328,6 +15370,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_session: {
@@ -13348,6 +15392,261 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    sign_out: {
+        parameters: {
+            query?: {
+                everywhere?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordSaid"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    read_shown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shown"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    shown_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    shown_picture: {
+        parameters: {
+            query?: {
+                width?: number;
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    shown_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     list_starts: {
@@ -13368,6 +15667,15 @@ export interface operations {
                     "application/json": components["schemas"]["StartRow"][];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     begin_like: {
@@ -13394,6 +15702,12 @@ export interface operations {
                     "application/json": components["schemas"]["Begun"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13403,6 +15717,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_picture: {
@@ -13423,6 +15739,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     drop_still: {
@@ -13443,6 +15768,9 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13452,6 +15780,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     still_picture: {
@@ -13467,6 +15800,9 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
             /** @description Not Found */
             404: {
                 headers: {
@@ -13476,6 +15812,11 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_stock: {
@@ -13496,6 +15837,15 @@ export interface operations {
                     "application/json": components["schemas"]["StockState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     count_stock: {
@@ -13520,6 +15870,12 @@ export interface operations {
                     "application/json": components["schemas"]["StockState"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13529,6 +15885,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     strips_dxf: {
@@ -13551,6 +15909,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     strips_pdf: {
@@ -13573,6 +15940,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     strips_svg: {
@@ -13595,6 +15971,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_usual: {
@@ -13615,6 +16000,15 @@ export interface operations {
                     "application/json": components["schemas"]["Usual"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_usual: {
@@ -13639,6 +16033,12 @@ export interface operations {
                     "application/json": components["schemas"]["Usual"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13648,6 +16048,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     find_paint: {
@@ -13672,6 +16074,12 @@ export interface operations {
                     "application/json": components["schemas"]["PaintAnswer"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13681,6 +16089,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     solve_water: {
@@ -13705,6 +16115,12 @@ export interface operations {
                     "application/json": components["schemas"]["SolvedWater"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13714,6 +16130,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     bring_spectrum: {
@@ -13738,6 +16156,12 @@ export interface operations {
                     "application/json": components["schemas"]["Colourant"];
                 };
             };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -13747,6 +16171,8 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
 }
