@@ -2,6 +2,10 @@ import type { components } from "./schema";
 
 type Schemas = components["schemas"];
 
+export type Session = Schemas["Session"];
+export type SeenBy = Schemas["SeenBy"];
+export type MemberRow = Schemas["MemberRow"];
+export type Shown = Schemas["Shown"];
 export type Scene = Schemas["Scene"];
 export type SceneState = Schemas["SceneState"];
 export type Pour = Schemas["Pour"];

@@ -6,7 +6,8 @@ import type { Scene, SceneState, Stale } from "../api/types";
 
 const SAVE_AFTER = 350;
 
-export type Saving = { kind: "saved" } | { kind: "saving" } | { kind: "unsaved"; why: string };
+export type Saving =
+  { kind: "saved" } | { kind: "tried"; of: string } | { kind: "saving" } | { kind: "unsaved"; why: string };
 
 interface Standing {
   document: Scene;
@@ -20,7 +21,9 @@ interface Standing {
  */
 export function useScene(first: SceneState) {
   const [standing, setStanding] = useState<Standing>(() => standingOf(first));
-  const [saving, setSaving] = useState<Saving>({ kind: "saved" });
+  // who may only look may try things all the same: nothing of that is kept
+  const looking = first.may === "look";
+  const [saving, setSaving] = useState<Saving>(looking ? { kind: "tried", of: first.owner } : { kind: "saved" });
   const [conflict, setConflict] = useState<Stale | null>(null);
   const base = useRef(first.revision);
   const unsaved = useRef<{ document: Scene; note: string } | null>(null);
@@ -75,13 +78,17 @@ export function useScene(first: SceneState) {
 
   const keep = useCallback(
     (document: Scene, note: string) => {
+      if (looking) {
+        show(document);
+        return;
+      }
       unsaved.current = { document, note };
       setStanding((now) => ({ ...now, document, canUndo: true, canRedo: false }));
       setSaving({ kind: "saving" });
       clearTimeout(timer.current);
       timer.current = setTimeout(() => void flush(), SAVE_AFTER);
     },
-    [flush],
+    [flush, looking, show],
   );
 
   const step = useCallback(
@@ -137,5 +144,6 @@ export function useScene(first: SceneState) {
 export type SceneWork = ReturnType<typeof useScene>;
 
 function standingOf(state: SceneState): Standing {
-  return { document: state.document, canUndo: state.can_undo, canRedo: state.can_redo };
+  const mine = state.may !== "look";
+  return { document: state.document, canUndo: mine && state.can_undo, canRedo: mine && state.can_redo };
 }

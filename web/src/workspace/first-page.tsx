@@ -6,11 +6,13 @@ import { Link, useNavigate } from "react-router";
 import { ask } from "../api/ask";
 import { api } from "../api/client";
 import type { SceneRow } from "../api/types";
+import { useSession } from "../desk/use-session";
 import { type Glances, NextHour, Piece, useGlances } from "../features/pieces";
 import { BringFile } from "../ui/bring-file";
 import { Deed, Word } from "../ui/pill";
 import { Problem } from "../ui/problem";
 import { bringScene } from "./bring-scene";
+import { Deeds, Gone } from "./piece-deeds";
 
 /** The pieces of the person, the next hour that matters, and the ways to another piece. */
 export function FirstPage() {
@@ -41,11 +43,13 @@ export function FirstPage() {
         </Box>
       ) : null}
       {scenes.data ? <Pieces scenes={scenes.data} /> : null}
+      <Gone />
     </Box>
   );
 }
 
 function Ways() {
+  const session = useSession()?.session;
   const go = useNavigate();
   const queries = useQueryClient();
   const bringing = useMutation({
@@ -62,6 +66,9 @@ function Ways() {
       </Deed>
       <Box asChild color="depth" textDecoration="underline">
         <Link to="/have">what you have</Link>
+      </Box>
+      <Box asChild color="depth" textDecoration="underline">
+        <Link to="/account">{session?.name ?? "account"}</Link>
       </Box>
       <BringFile
         label="Scene file"
@@ -103,6 +110,7 @@ function Pieces({ scenes }: { scenes: SceneRow[] }) {
           >
             <Piece
               scene={scene}
+              deeds={<Deeds scene={scene} />}
               glance={glances.of.get(scene.id)}
               problem={glances.problems.get(scene.id)}
               large={at === 0}

@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 
 import type { Glance, SceneRow } from "../../api/types";
@@ -12,10 +13,11 @@ interface Shown {
   glance: Glance | undefined;
   problem: string | undefined;
   large: boolean;
+  deeds?: ReactNode;
 }
 
 /** A scene as it looks, with what decides about it; the whole of it leads there. */
-export function Piece({ scene, glance, problem, large }: Shown) {
+export function Piece({ scene, glance, problem, large, deeds }: Shown) {
   return (
     <Box as="article" aria-label={scene.name} minWidth="0">
       <Link to={`/scenes/${scene.id}/pours`} aria-label={`Open ${scene.name}`}>
@@ -39,6 +41,7 @@ export function Piece({ scene, glance, problem, large }: Shown) {
         </Box>
       </Link>
       {glance ? <Told glance={glance} /> : <Box color="soft">{problem ?? "Sounding it ..."}</Box>}
+      {deeds}
     </Box>
   );
 }

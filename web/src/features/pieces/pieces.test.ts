@@ -21,7 +21,14 @@ const GLANCE: Glance = {
   next_pour: null,
   opens_at: null,
 };
-const SCENE: SceneRow = { id: 3, name: "Wagon", revision: 1, changed_at: "2027-03-01T09:00:00Z" };
+const SCENE: SceneRow = {
+  id: 3,
+  name: "Wagon",
+  revision: 1,
+  changed_at: "2027-03-01T09:00:00Z",
+  owner: "keeper",
+  may: "own",
+};
 const pouring: Glance = { ...GLANCE, state: "pouring", next_pour: 3, opens_at: "2027-03-07T07:00" };
 
 describe("how far a piece is", () => {

@@ -1,0 +1,34 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+
+import { ask } from "../api/ask";
+import { api } from "../api/client";
+import { Refused } from "../api/refusal";
+import type { Session } from "../api/types";
+
+/** `session` is null where nobody is signed in, and undefined where the server cannot be asked. */
+interface Known {
+  session: Session | null | undefined;
+}
+
+/** Who is signed in; undefined until that is known. */
+export function useSession(): Known | undefined {
+  const told = useQuery({ queryKey: ["session"], staleTime: Infinity, queryFn: askWho });
+  return told.data;
+}
+
+async function askWho(): Promise<Known> {
+  try {
+    return { session: await ask(api.GET("/api/session")) };
+  } catch (error) {
+    return { session: error instanceof Refused && error.status === 401 ? null : undefined };
+  }
+}
+
+/** What is to be done once somebody has signed in or out: nothing of the one before stays in the page. */
+export function useChanged() {
+  const queries = useQueryClient();
+  return (session: Session | null) => {
+    queries.clear();
+    queries.setQueryData<Known>(["session"], { session });
+  };
+}

@@ -1,0 +1,4 @@
+export { Account } from "./account";
+export { SignIn, Welcome } from "./entrance";
+export { SeenBy } from "./seen-by";
+export { ShownPiece } from "./shown";
