@@ -17,7 +17,7 @@ test: .setup/static .setup/apt-test .setup/kernels
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[a-e]*.py" & early=$$!; \
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[f-z]*.py"; late=$$?; wait $$early && exit $$late
 	cd web && npm test
-	$(BIN)/python server/manage.py test --parallel 2 gondola_server people scenes shapes answers jobs bench documents stock learning log look studio library core/tests e2e
+	$(BIN)/python server/manage.py test --parallel 2 gondola_server people keeping scenes shapes answers jobs bench documents stock learning log look studio library core/tests e2e
 
 lint: .setup/python .setup/node
 	$(BIN)/ruff check .

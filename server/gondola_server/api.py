@@ -27,6 +27,7 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from documents.api import router as documents
 from jobs.api import router as jobs
+from keeping.api import router as keeping
 from learning.api import router as learning
 from library.api import router as library
 from log.api import router as log
@@ -108,6 +109,7 @@ api = GondolaAPI(
     docs_url=None,
 )
 api.add_router("", people)
+api.add_router("", keeping)
 api.add_router("", scenes)
 api.add_router("", variants)
 api.add_router("", shapes)

@@ -92,9 +92,9 @@ DATABASES = {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
             "init_command": (
-                "PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;"
+                "PRAGMA synchronous=OFF;PRAGMA foreign_keys=ON;PRAGMA secure_delete=ON;"
                 if TESTING
-                else "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;"
+                else "PRAGMA journal_mode=WAL;PRAGMA synchronous=NORMAL;PRAGMA foreign_keys=ON;PRAGMA secure_delete=ON;"
             ),
         },
         # a file: threads of the browser tests wait for each other there, which memory does not do

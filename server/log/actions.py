@@ -123,7 +123,7 @@ def _keep(scene: Scene, name: str, picture: Picture, place: EntryPlace | None) -
         entry=entry, name=name, form=picture.form, digest=digest, bytes_count=len(picture.original),
         width_px=picture.width_px, height_px=picture.height_px, small=picture.small,
     )
-    _write(digest, picture.original)
+    write_original(digest, picture.original)
     index(entry)
     said = [CAMERA_TOLD if picture.taken_at is not None else CAMERA_SILENT]
     if picture.located:
@@ -136,7 +136,7 @@ def file_of(digest: str) -> Path:
     return Path(settings.DATA) / "photographs" / digest[:2] / digest
 
 
-def _write(digest: str, content: bytes) -> None:
+def write_original(digest: str, content: bytes) -> None:
     """Whole or not at all, and readable by nobody else."""
     path = file_of(digest)
     if path.exists():

@@ -9,8 +9,9 @@ DEMO_OWNER = "demo"
 
 def demo_owner() -> User:
     """The demo's owner, made at the first call; no password signs them in."""
-    owner, made = User.objects.get_or_create(username=DEMO_OWNER, defaults={"is_staff": True})
-    if made:
+    owner, made = User.objects.get_or_create(username=DEMO_OWNER)
+    if made or not owner.is_staff:
+        owner.is_staff = True
         owner.set_unusable_password()
-        owner.save(update_fields=["password"])
+        owner.save(update_fields=["password", "is_staff"])
     return owner

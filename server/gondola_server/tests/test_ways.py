@@ -12,14 +12,14 @@ from jobs.models import Job
 from log.actions import enter
 from log.schemas import EntryWrite
 from look.models import Still
+from people.models import Invitation, Share
+from people.sharing import make_link, withdraw
+from people.ways import linked_scene, scenes_for
 from scenes.tests.scene_case import SceneCase
 from shapes.models import Mesh
 
 from gondola_core.samples import quarry_pool
 from gondola_server.api import api
-from people.models import Invitation, Share
-from people.sharing import make_link, withdraw
-from people.ways import linked_scene, scenes_for
 
 OWN_THINGS = {"scene_id", "run_id", "entry_id", "still_id", "job_id", "link_id", "token"}
 OPEN = {"sign_in", "read_invitation", "join", "read_shown", "shown_picture", "shown_sheet", "shown_file"}

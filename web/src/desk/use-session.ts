@@ -28,7 +28,7 @@ async function askWho(): Promise<Known> {
 export function useChanged() {
   const queries = useQueryClient();
   return (session: Session | null) => {
-    queries.clear();
     queries.setQueryData<Known>(["session"], { session });
+    queries.removeQueries({ predicate: (one) => one.queryKey[0] !== "session" });
   };
 }

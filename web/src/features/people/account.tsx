@@ -8,6 +8,7 @@ import { api } from "../../api/client";
 import { refused } from "../../api/refusal";
 import type { MemberRow, Session } from "../../api/types";
 import { dayText } from "../../units/display";
+import { BringFile } from "../../ui/bring-file";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Typed } from "./typed";
@@ -21,6 +22,7 @@ export function Account() {
     <Flex gap="56px" rowGap="36px" wrap="wrap" align="flex-start" paddingTop="6px">
       <Box flex="1 1 320px" maxWidth="480px">
         <Signed session={session} />
+        <Archive />
         {session.demo ? null : <Password />}
       </Box>
       <Box flex="1 1 320px" maxWidth="560px">
@@ -83,6 +85,45 @@ function Signed({ session }: { session: Session }) {
         </Flex>
       )}
       <Problem>{leaving.error?.message}</Problem>
+    </Part>
+  );
+}
+
+/** All that is one's own, out and in again. */
+function Archive() {
+  const queries = useQueryClient();
+  const bringing = useMutation({
+    mutationFn: (file: File) =>
+      ask(
+        api.POST("/api/archive", {
+          body: file as unknown as string,
+          bodySerializer: (body: unknown) => body as Blob,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["scenes"] }),
+  });
+  return (
+    <Part title="All that is yours">
+      <Box color="soft">
+        Pieces with every revision, logs, photographs, runs, stills, your own resins and what their bottles have learnt,
+        in one archive of open formats. It can be taken in here or in another studio.
+      </Box>
+      <Flex gap="4" align="baseline" marginTop="6px">
+        <Box asChild color="depth" textDecoration="underline">
+          <a href="/api/archive">carry it away</a>
+        </Box>
+        <BringFile label="Archive" accept=".zip,application/zip" take={bringing.mutate}>
+          take an archive in
+        </BringFile>
+      </Flex>
+      {bringing.isPending ? <Box color="soft">Taking it in ...</Box> : null}
+      {bringing.data?.words.map((one) => (
+        <Box key={one} role="status">
+          {one}
+        </Box>
+      ))}
+      <Problem>{bringing.error?.message}</Problem>
     </Part>
   );
 }
@@ -161,8 +202,9 @@ function People({ session }: { session: Session }) {
 
 function Invite() {
   const [name, setName] = useState("");
+  const [owner, setOwner] = useState(false);
   const inviting = useMutation({
-    mutationFn: () => ask(api.POST("/api/people/invitations", { body: { name, as_owner: false } })),
+    mutationFn: () => ask(api.POST("/api/people/invitations", { body: { name, as_owner: owner } })),
   });
   return (
     <Box marginTop="14px">
@@ -179,6 +221,18 @@ function Invite() {
           take={setName}
           hint="Somebody who is here already chooses a new password with it."
         />
+        <Box asChild display="block" marginBottom="12px">
+          <label>
+            <input
+              type="checkbox"
+              checked={owner}
+              onChange={(event) => {
+                setOwner(event.target.checked);
+              }}
+            />{" "}
+            as another owner of the studio
+          </label>
+        </Box>
         <Deed type="submit" disabled={inviting.isPending}>
           Make an invitation
         </Deed>

@@ -1,0 +1,117 @@
+"""Writes the archive."""
+
+from __future__ import annotations
+
+import base64
+import json
+import zipfile
+import zlib
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from library.models import UsualAnswers
+from log.actions import file_of
+from log.models import Entry
+from scenes.models import Scene
+from shapes.actions import with_meshes
+from shapes.models import Mesh
+from stock.models import StockBook
+
+from gondola_core.scene import read_scene
+
+from . import rows
+
+README = """This is all that one person keeps in Gondola.
+
+scenes/N/scene.gondola.json   the piece as it stands, with its shapes: `gondola evaluate` reads it alone
+scenes/N/revisions/           every state of it that is kept, each a scene document
+scenes/N/scene.json           which revision is shown, the plans kept beside it, its log, its runs, its stills
+photographs/                  originals, by the SHA-256 of their bytes
+shapes.json                   meshes, packed as docs/scene-format.md says
+shelf.json                    own resins, colourants, solids; stock; what bottles have learnt
+"""
+
+
+@transaction.atomic
+def write_archive(owner: User, to: Path) -> None:
+    """All of it, as of one moment, as a ZIP."""
+    with zipfile.ZipFile(to, "w", zipfile.ZIP_DEFLATED) as out:
+        out.writestr("README.txt", README)
+        _json(out, "archive.json", {
+            "form": rows.FORM, "name": owner.get_username(), "made_at": datetime.now(UTC).isoformat(timespec="seconds"),
+        })
+        _json(out, "shelf.json", _shelf(owner))
+        _json(out, "shapes.json", [
+            {"key": one.key, "name": one.name, "spread_ml": one.spread_ml, "triangles_count": one.triangles_count,
+             "packed_base64": base64.b64encode(one.packed).decode()}
+            for one in Mesh.objects.filter(owner=owner)
+        ])
+        written: set[str] = set()
+        for at, scene in enumerate(Scene.objects.filter(owner=owner, gone_at=None).order_by("pk"), start=1):
+            _scene(out, f"scenes/{at}", scene, written)
+
+
+def _json(out: zipfile.ZipFile, name: str, body: Any) -> None:
+    out.writestr(name, json.dumps(body, indent=1))
+
+
+def _shelf(owner: User) -> dict[str, Any]:
+    usual = UsualAnswers.objects.filter(owner=owner).first()
+    stock = StockBook.objects.filter(owner=owner).first()
+    bottles = owner.bottles.prefetch_related("logs")
+    return {
+        "rows": [rows.told(one, rows.SHELF) for one in owner.library_rows.all()],
+        "usual": usual.body if usual else None,
+        "stock": rows.told(stock, rows.STOCK) if stock else None,
+        "bottles": [
+            {**rows.told(one, rows.BOTTLE), "logs": [rows.told(log, rows.BOTTLE_LOG) for log in one.logs.all()]}
+            for one in bottles
+        ],
+    }
+
+
+def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) -> None:
+    variants = list(scene.variants.select_related("head", "tip"))
+    shown = next(one.head for one in variants if one.name == "plan")
+    document = read_scene(zlib.decompress(shown.packed))
+    whole = with_meshes(owner=scene.owner, document=document)
+    out.writestr(f"{where}/scene.gondola.json", whole.model_dump_json(indent=1))
+    for one in scene.revisions.order_by("number").iterator(chunk_size=50):
+        out.writestr(f"{where}/revisions/{one.number}.json", zlib.decompress(one.packed))
+    parents = dict(scene.revisions.values_list("number", "parent__number"))
+    _json(out, f"{where}/scene.json", {
+        "name": scene.name,
+        "revisions": [
+            {**rows.told(one, rows.REVISION), "parent": parents[one.number]}
+            for one in scene.revisions.defer("packed").order_by("number")
+        ],
+        "variants": [{"name": one.name, "head": one.head.number, "tip": one.tip.number} for one in variants],
+        "entries": [_entry(out, one, written) for one in scene.entries.select_related("photograph")],
+        "runs": [_run(one) for one in scene.runs.prefetch_related("events")],
+        "stills": [_still(out, where, one) for one in scene.stills.all()],
+    })
+
+
+def _entry(out: zipfile.ZipFile, entry: Entry, written: set[str]) -> dict[str, Any]:
+    kept = getattr(entry, "photograph", None)
+    if kept is not None and kept.digest not in written and file_of(kept.digest).is_file():
+        out.write(file_of(kept.digest), f"photographs/{kept.digest}", zipfile.ZIP_STORED)
+        written.add(kept.digest)
+    picture = None if kept is None else {"name": kept.name, "digest": kept.digest}
+    return {**rows.told(entry, rows.ENTRY), "photograph": picture}
+
+
+def _run(run: Any) -> dict[str, Any]:
+    return {
+        **rows.told(run, rows.RUN), "id": str(run.pk), "plan": json.loads(zlib.decompress(run.packed)),
+        "events": [{"number": one.number, "body": one.body} for one in run.events.all()],
+    }
+
+
+def _still(out: zipfile.ZipFile, where: str, still: Any) -> dict[str, Any]:
+    name = f"{where}/stills/{still.pk}.png"
+    out.writestr(name, still.png, zipfile.ZIP_STORED)
+    return {**rows.told(still, rows.STILL), "file": name}

@@ -1,0 +1,162 @@
+"""All that is a person's, carried away and taken in by somebody else."""
+
+from __future__ import annotations
+
+import io
+import json
+import tempfile
+import uuid
+import zipfile
+from pathlib import Path
+from typing import Any
+
+import trimesh
+from bench import actions as bench
+from django.test import override_settings
+from learning.models import Bottle, BottleLog
+from library.actions import keep_row
+from log.actions import bring_photograph, enter
+from log.schemas import EntryWrite
+from look.models import Still
+from PIL import Image
+from scenes import variants
+from scenes.actions import state_of
+from scenes.models import Scene
+from scenes.tests.scene_case import SceneCase
+from stock.models import StockBook
+
+from gondola_core.digests import digest
+from gondola_core.errors import GondolaError
+from gondola_core.materials import load_library
+from keeping.archive.back import bring_archive
+from keeping.archive.out import write_archive
+
+
+class ArchiveCase(SceneCase):
+    def setUp(self) -> None:
+        super().setUp()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.file = self.folder / "archive.zip"
+        settings = override_settings(DATA=self.folder)
+        settings.enable()
+        self.addCleanup(settings.disable)
+
+    def fill(self) -> None:
+        ball = trimesh.creation.icosphere(2, 12.0)
+        mesh_id = self.client.generic(
+            "POST", "/api/meshes?kind=stl", ball.export(file_type="stl"), content_type="application/octet-stream"
+        ).json()["mesh_id"]
+        document = self.document()
+        document["figures"].append({
+            **document["figures"][1], "id": "ball",
+            "solids": [{"kind": "mesh", "mesh_id": mesh_id, "scale_ratio": 1.0, "offset_mm": [0, 0, 0]}],
+        })
+        self.send("put", self.url(), {"base_revision": 1, "document": document})
+        variants.keep(scene=self.scene, name="by hand", document=state_of(self.scene).document)
+        enter(scene=self.scene, written=EntryWrite.model_validate({"kind": "note", "text": "a cold morning"}))
+        out = io.BytesIO()
+        Image.new("RGB", (40, 30), (10, 90, 80)).save(out, "JPEG")
+        bring_photograph(scene=self.scene, name="out of the dam.jpg", content=out.getvalue())
+        run = bench.begin(scene=self.scene, zone="UTC")
+        at = bench.now_of(run).isoformat()
+        bench.take(run=run, bodies=[{"id": str(uuid.uuid4()), "at": at, "kind": "measured", "device": "hand",
+                                     "what": "room", "measured_c": 21.0}])
+        job = "11111111-1111-4111-8111-111111111111"
+        Still.objects.create(
+            scene=self.scene, job_id=job, revision=2, stand={"eye": 1}, width_px=4, height_px=3, png=b"PNG"
+        )
+        resin = next(iter(load_library().resins.values())).model_dump(mode="json")
+        keep_row(owner=self.owner, kind="resin", body={**resin, "id": "my-deep"}, source="my own cup")
+        bottle = Bottle.objects.create(
+            owner=self.owner, kind="resin", key="my-deep", before=resin, before_own=False, before_source=""
+        )
+        BottleLog.objects.create(
+            bottle=bottle, kind="cup", title="cup", asked={}, told={}, made_at="2026-01-01T10:00:00Z"
+        )
+        StockBook.objects.create(owner=self.owner, held=[{"a": 1}], counted_at="2026-01-01T10:00:00Z")
+
+
+def shape_of(scene: Scene) -> dict[str, Any]:
+    """What has to be the same after the journey."""
+    return {
+        "digest": digest(state_of(scene).document),
+        "revisions": [
+            (one.number, one.parent and one.parent.number, one.note, bytes(one.packed), one.created_at)
+            for one in scene.revisions.all()
+        ],
+        "variants": sorted((one.name, one.head.number, one.tip.number) for one in scene.variants.all()),
+        "entries": [(one.kind, one.text, one.at, one.body) for one in scene.entries.all()],
+        "photographs": [one.photograph.digest for one in scene.entries.filter(kind="photograph")],
+        "runs": [(bytes(one.packed), [event.body for event in one.events.all()]) for one in scene.runs.all()],
+        "stills": [(bytes(one.png), one.stand, one.made_at) for one in scene.stills.all()],
+    }
+
+
+class Journey(ArchiveCase):
+    def test_the_same_scenes_with_the_same_digests_somewhere_else(self):
+        self.fill()
+        write_archive(self.owner, self.file)
+        before = self.send("post", "/api/evaluate", self.client.get(self.url()).json()["document"]).json()
+        words = bring_archive(self.other, self.file)
+        self.assertIn("1 pieces", words[0])
+        there = Scene.objects.get(owner=self.other)
+        self.assertEqual(shape_of(there), shape_of(self.scene))
+        for rows in ("library_rows", "bottles", "meshes"):
+            mine, theirs = (list(getattr(one, rows).values_list("key", flat=True)) for one in (self.owner, self.other))
+            self.assertEqual(mine, theirs)
+        self.assertEqual(self.other.bottles.get().logs.count(), 1)
+        self.assertEqual(self.other.stock_book.held, [{"a": 1}])
+        self.client.force_login(self.other)
+        state = self.client.get(f"/api/scenes/{there.pk}").json()
+        self.assertEqual(self.send("post", "/api/evaluate", state["document"]).json(), before)
+
+    def test_over_http_and_twice_is_beside_and_own_rows_stay(self):
+        self.fill()
+        content = b"".join(self.client.get("/api/archive").streaming_content)
+        answer = self.client.generic("POST", "/api/archive", content, content_type="application/octet-stream")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.assertIn("'my-deep' was here already", " ".join(answer.json()["words"]))
+        self.assertEqual(Scene.objects.filter(owner=self.owner).count(), 2)
+        with zipfile.ZipFile(io.BytesIO(content)) as opened:
+            self.assertIsNone(opened.testzip())
+            scene = json.loads(opened.read("scenes/1/scene.gondola.json"))
+        self.assertEqual(len(scene["meshes"]), 1)
+
+
+class Refused(ArchiveCase):
+    def test_each_with_a_sentence_and_nothing_taken_in(self):
+        self.fill()
+        write_archive(self.owner, self.file)
+
+        def changed(name: str, content: bytes | None) -> Path:
+            target = self.folder / f"changed-{uuid.uuid4()}.zip"
+            with zipfile.ZipFile(self.file) as source, zipfile.ZipFile(target, "w") as out:
+                for one in source.namelist():
+                    told = content if one == name else source.read(one)
+                    if told is not None:
+                        out.writestr(one, told)
+            return target
+
+        plain = self.folder / "plain.zip"
+        plain.write_bytes(b"no archive at all")
+        photograph = next(one for one in zipfile.ZipFile(self.file).namelist() if one.startswith("photographs/"))
+        scene = zipfile.ZipFile(self.file).read("scenes/1/scene.json").decode()
+        rows = [
+            ("not a zip", plain, "no archive of Gondola"),
+            ("no head", changed("archive.json", None), "no archive of Gondola"),
+            ("another form", changed("archive.json", b'{"form": 99}'), "another Gondola"),
+            ("no revision", changed("scenes/1/revisions/1.json", None), "not whole"),
+            ("no JSON", changed("scenes/1/scene.json", b"{"), "not whole"),
+            ("a list", changed("scenes/1/scene.json", b"[]"), "not whole"),
+            ("no scene", changed("scenes/1/revisions/1.json", b"{}"), "format"),
+            ("another picture", changed(photograph, b"x"), "not as it was written"),
+            ("a moment", changed("scenes/1/scene.json", scene.replace("+00:00", "").encode()), "no moment"),
+        ]
+        for name, file, words in rows:
+            with self.subTest(name):
+                with self.assertRaises(GondolaError) as refused:
+                    bring_archive(self.other, file)
+                self.assertIn(words, refused.exception.message)
+                self.assertFalse(Scene.objects.filter(owner=self.other).exists())

@@ -1,0 +1,109 @@
+"""What is done now and then: deletions whose day of grace is over are carried out, and nothing old is left lying."""
+
+from __future__ import annotations
+
+import zlib
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from bench.models import Run
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.core.management import call_command
+from django.db import transaction
+from jobs.models import Job
+from log.models import Entry, Photograph
+from people.accounts import GRACE
+from people.models import Invitation, Leaving, Link
+from scenes.models import Revision, Scene
+from shapes.models import Mesh
+
+from gondola_core.scene import read_scene
+
+from .thinning import thin
+
+JOBS_KEPT_FOR = timedelta(days=7)
+"""What a job was asked with and what came out is a copy of a scene: it does not outlive it for long."""
+PARTS_OLD = timedelta(hours=1)
+"""Files that were never finished are taken away once they are this old."""
+
+
+def tidy(now: datetime | None = None) -> dict[str, int]:
+    """Do all of it; how many of each thing went."""
+    now = now or datetime.now(UTC)
+    gone = {
+        "accounts": _accounts(now),
+        "scenes": _deleted(Scene.objects.filter(gone_at__lte=now - GRACE)),
+        "entries": _deleted(Entry.objects.filter(taken_back_at__lte=now - GRACE)),
+        "revisions": sum(thin(scene, now) for scene in Scene.objects.all()),
+        "invitations": Invitation.objects.filter(lapses_at__lte=now).delete()[0],
+        "links": Link.objects.filter(lapses_at__lte=now - GRACE).delete()[0],
+        "jobs": Job.objects.filter(state__in=Job.OVER, changed_at__lte=now - JOBS_KEPT_FOR).delete()[0],
+        "meshes": _meshes(now),
+        "photographs": _photographs(now),
+    }
+    call_command("clearsessions")
+    return {name: count for name, count in gone.items() if count}
+
+
+def _accounts(now: datetime) -> int:
+    leaving = Leaving.objects.filter(asked_at__lte=now - GRACE).values_list("account_id", flat=True)
+    accounts = User.objects.filter(pk__in=list(leaving))
+    count = accounts.count()
+    for account in accounts:
+        # variants protect their revisions: scenes go first
+        for scene in account.scenes.all():
+            delete_scene(scene)
+        account.delete()
+    return count
+
+
+def _deleted(rows: object) -> int:
+    count = 0
+    for row in rows:  # type: ignore[attr-defined]
+        if isinstance(row, Scene):
+            delete_scene(row)
+        else:
+            row.delete()
+        count += 1
+    return count
+
+
+@transaction.atomic
+def delete_scene(scene: Scene) -> None:
+    """A scene with all that hangs on it, for good."""
+    scene.variants.all().delete()
+    scene.delete()
+
+
+def _meshes(now: datetime) -> int:
+    """Shapes that no revision points at any more, and that were not brought in just now."""
+    old = Mesh.objects.filter(created_at__lte=now - GRACE)
+    count = 0
+    for owner_id in old.values_list("owner_id", flat=True).distinct():
+        used = _used_by(owner_id)
+        count += old.filter(owner_id=owner_id).exclude(key__in=used).delete()[0]
+    return count
+
+
+def _used_by(owner_id: int) -> set[str]:
+    """Shapes that a revision or a run of somebody points at."""
+    used: set[str] = set()
+    for rows in (Revision.objects.filter(scene__owner_id=owner_id), Run.objects.filter(owner_id=owner_id)):
+        for packed in rows.values_list("packed", flat=True).iterator():
+            text = zlib.decompress(packed)
+            if b'"mesh_id"' in text:
+                used.update(read_scene(text).mesh_ids())
+    return used
+
+
+def _photographs(now: datetime) -> int:
+    """Originals that no entry names, and files that were never finished."""
+    named = set(Photograph.objects.values_list("digest", flat=True))
+    count = 0
+    for file in Path(settings.DATA, "photographs").glob("??/*"):
+        age = now - datetime.fromtimestamp(file.stat().st_mtime, UTC)
+        if file.name not in named and age > PARTS_OLD:
+            file.unlink(missing_ok=True)
+            count += 1
+    return count
