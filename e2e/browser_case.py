@@ -120,6 +120,20 @@ class BrowserCase(StaticLiveServerTestCase):
             quiet = quiet + 50 if self._asked[page] <= 0 else 0
         page.evaluate(SETTLED)
 
+    def tab_to(self, name: str) -> None:
+        """Moves the focus by Tab until it stands on what is so called, backwards where that is nearer."""
+        page = self.page
+        for _ in range(90):
+            if name in page.evaluate("""() => {
+                const one = document.activeElement;
+                if (one === document.body) return '';
+                const label = one.id ? document.querySelector(`label[for="${one.id}"]`) : null;
+                return `${label?.innerText ?? ""} ${one.getAttribute("aria-label") ?? ""} ${one.innerText ?? ""}`;
+            }"""):
+                return
+            page.keyboard.press("Tab")
+        self.fail(f"no Tab leads to {name}")
+
     def document(self) -> dict[str, Any]:
         from scenes.actions import state_of
 

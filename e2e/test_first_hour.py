@@ -129,20 +129,6 @@ class WinterLake(BrowserCase):
         page.keyboard.press("1")
         expect(page.get_by_label("fill line")).to_have_value("7 7/8 in")
 
-    def tab_to(self, name):
-        """Moves the focus by Tab until it stands on what is so called, backwards where that is nearer."""
-        page = self.page
-        for _ in range(90):
-            if name in page.evaluate("""() => {
-                const one = document.activeElement;
-                if (one === document.body) return '';
-                const label = one.id ? document.querySelector(`label[for="${one.id}"]`) : null;
-                return `${label?.innerText ?? ""} ${one.getAttribute("aria-label") ?? ""} ${one.innerText ?? ""}`;
-            }"""):
-                return
-            page.keyboard.press("Tab")
-        self.fail(f"no Tab leads to {name}")
-
 
 class Starts(BrowserCase):
     def test_each_of_the_six_gives_a_scene_without_a_stop(self):

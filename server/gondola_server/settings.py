@@ -22,8 +22,9 @@ ADMIN = os.environ.get("GONDOLA_ADMIN") == "1"
 PLAIN = DEMO or TESTING or os.environ.get("GONDOLA_PLAIN") == "1"
 """Served without encryption: on this machine, or in a room whose network is trusted."""
 
-# what is written here is nobody's but the account's that runs it
-os.umask(0o077)
+# what a server writes is nobody's but the account's that runs it
+if os.environ.get("GONDOLA_SERVES") == "1":
+    os.umask(0o077)
 DATA.mkdir(parents=True, exist_ok=True)
 DATA.chmod(0o700)
 DEBUG = False

@@ -21,6 +21,7 @@ BACKUPS = "backups"
 def data_folder() -> Path:
     """Where the data of this installation lies: GONDOLA_DATA, or `data` beside the code."""
     folder = Path(os.environ.get("GONDOLA_DATA", Path(__file__).resolve().parents[2] / "data"))
+    os.umask(0o077)
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     make_private(folder)
     return folder
