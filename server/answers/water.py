@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
-from django.utils.text import slugify
-from library.actions import keep_row
+from library.actions import keep_row, key_of
 from ninja import Query, Router, Schema
 from pydantic import Field
 from shapes.actions import meshes_for
@@ -88,7 +87,7 @@ def paint(request: HttpRequest, payload: PaintAsked) -> HttpResponse:
 def spectrum(request: HttpRequest, payload: SpectrumBrought) -> Colourant:
     """A colourant from its measured spectrum, kept with the owner's own."""
     measured = payload.measured
-    ink = colourant_of_spectrum(measured, slugify(measured.name)[:40].strip("-") or "my-ink")
+    ink = colourant_of_spectrum(measured, key_of(measured.name))
     keep_row(
         owner=request.user, kind="colourant", body=ink.model_dump(mode="json"),
         source=f"measured: {measured.drops_per_100g:g} drops per 100 g, cell of {measured.path_mm:g} mm",

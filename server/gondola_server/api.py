@@ -60,6 +60,8 @@ from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 from gondola_core.views.look.stand import Stand
 from gondola_core.words import Words, speaker_of
 
+from .parsing import SoundParser
+
 REFUSALS = {
     400: "What was sent could not be read.",
     401: "Nobody is signed in.",
@@ -92,13 +94,10 @@ class GondolaAPI(NinjaAPI):
     def validation_error_from_error_contexts(
         self, error_contexts: list[ValidationErrorContext]
     ) -> ValidationError:
-        return ValidationError(
-            [
-                dict(flaw)
-                for context in error_contexts
-                for flaw in context.pydantic_validation_error.errors(include_url=False)
-            ]
+        flaws = (
+            flaw for context in error_contexts for flaw in context.pydantic_validation_error.errors(include_url=False)
         )
+        return ValidationError([dict(flaw) for flaw in flaws])
 
 
 api = GondolaAPI(
@@ -107,6 +106,7 @@ api = GondolaAPI(
     description="What will happen when a scene is cast in clear resin.",
     auth=django_auth,
     docs_url=None,
+    parser=SoundParser(),
 )
 api.add_router("", people)
 api.add_router("", keeping)
@@ -144,9 +144,14 @@ def refuse(
 ) -> HttpResponse:
     """An answer that says what to change, in the units of who asks."""
     speak = speaker_of(reader_of(request))
-    told = [Problem(field=field, message=speak.say(sentence)) for field, sentence in problems]
+    told = [Problem(field=_sound(field)[:200], message=_sound(speak.say(sentence))) for field, sentence in problems]
     refusal = Refusal(message=told[0].message, problems=told)
     return api.create_response(request, {**refusal.dict(), **more}, status=status)
+
+
+def _sound(text: str) -> str:
+    """What was given is told as far as it can be written."""
+    return text.encode("utf-8", "replace").decode()
 
 
 @api.exception_handler(ValidationError)
@@ -225,4 +230,6 @@ def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
 @api.exception_handler(HttpError)
 def _other(request: HttpRequest, error: HttpError) -> HttpResponse:
     """What stops a request before it is understood."""
-    return refuse(request, error.status_code, [("", UNDERSTOOD.get(error.status_code, str(error)))])
+    told = error.__cause__
+    sentence = told.sentence if isinstance(told, GondolaError) else UNDERSTOOD.get(error.status_code, str(error))
+    return refuse(request, error.status_code, [("", sentence)])

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 from typing import Any
 
 from django.db import transaction
+from django.utils.text import slugify
 from pydantic import BaseModel, ValidationError
 
 from gondola_core.errors import SceneError
@@ -47,6 +49,15 @@ def shelf_of(*, owner: Any) -> Shelf:
         solids=list(rows["solid"].values()), notes=list(notes.values()),
         uses=library.uses,
     )
+
+
+def key_of(name: str) -> str:
+    """A key for a row of a name: its letters where they are plain ones, else with a hash, so that no two are one."""
+    plain = slugify(name)[:40].strip("-")
+    if plain and name.isascii():
+        return plain
+    told = hashlib.sha256(name.encode("utf-8", "surrogatepass")).hexdigest()[:8]
+    return f"{plain[:31].strip('-') or 'own'}-{told}"
 
 
 @transaction.atomic

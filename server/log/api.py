@@ -16,7 +16,17 @@ from gondola_core.explain.ranking import Explanation
 from . import actions, explaining, handing
 from .models import Entry
 from .pictures import LARGEST_PHOTOGRAPH
-from .schemas import CausesStruck, EntryKind, EntryMoved, EntryPlace, EntryState, EntryWrite, FoundEntry, PhotographKept
+from .schemas import (
+    CausesStruck,
+    EntryKind,
+    EntryMoved,
+    EntryPlace,
+    EntryState,
+    EntryWrite,
+    FoundEntry,
+    Mm,
+    PhotographKept,
+)
 
 router = Router(tags=["log"])
 OF_SCENE = "/scenes/{int:scene_id}"
@@ -40,8 +50,8 @@ def enter(request: HttpRequest, scene_id: int, payload: EntryWrite) -> tuple[int
     operation_id="bring_photograph", openapi_extra=BINARY_BODY,
 )
 def bring(
-    request: HttpRequest, scene_id: int, name: str = "photograph", x_mm: float | None = None,
-    depth_mm: float | None = None,
+    request: HttpRequest, scene_id: int, name: str = "photograph", x_mm: Mm | None = None,
+    depth_mm: Mm | None = None,
 ) -> tuple[int, PhotographKept]:
     """A photograph; its moment from the camera, its place in the world left out, the original kept."""
     scene = scene_asked(request, scene_id)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numba import njit
 
+from ..digests import digest
 from ..materials import Resin
 from ..units import DAY, HOUR
 from .march.chemistry import cell_rate
@@ -36,9 +37,22 @@ def _tail(cure, room_c, steps, step, by_temperature, by_degree, sharpness, logis
     return history
 
 
+class _Alike:
+    """A resin as a key: two of the same numbers are one. As it was mixed it may lie beyond what a row may say."""
+
+    def __init__(self, resin: Resin) -> None:
+        self.resin, self._hash = resin, digest(resin)
+
+    def __hash__(self) -> int:
+        return hash(self._hash)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Alike) and self._hash == other._hash
+
+
 @functools.lru_cache(maxsize=32)
-def _tables(resin_json: str) -> RateTables:
-    return rate_tables([Resin.model_validate_json(resin_json)])
+def _tables(alike: _Alike) -> RateTables:
+    return rate_tables([alike.resin])
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -58,7 +72,7 @@ def warm_end(resin: Resin, room_c: float, demould_degree: float) -> WarmEnd | No
     None where no box up to 40 degrees does.
     Source: assumed
     """
-    tables = _tables(resin.model_dump_json())
+    tables = _tables(_Alike(resin))
     steps = int(LONGEST_WARM / _STEP)
     for warm_c in range(int(np.floor(room_c)) + 1, int(WARMEST_BOX_C) + 1):
         history = _tail(
@@ -83,7 +97,7 @@ def full_cure(
 
     Half-hour midpoint steps: the rates left by then change over days.
     """
-    tables = _tables(resin.model_dump_json())
+    tables = _tables(_Alike(resin))
     steps = max(2, int((LAST_DAY * DAY - (at - start)) / _STEP))
     history = _tail(
         degree, room_c, steps, _STEP, tables.by_temperature[0], tables.by_degree[0],

@@ -10,6 +10,7 @@ import rectpack
 from ezdxf.document import Drawing
 
 from ..errors import GondolaError
+from ..markup import as_xml, printable
 from ..scene import Tank
 from ..words import words
 from .panels import CutList, Panel
@@ -118,14 +119,12 @@ GAP_MM = 20.0
 
 def svg_of(sheets: list[NestedSheet], title: str) -> str:
     """All sheets one below the other, to scale in mm, with names and sizes."""
-    from xml.sax.saxutils import escape
-
     width = max((sheet.width_mm for sheet in sheets), default=100.0)
     height = sum(sheet.height_mm + GAP_MM for sheet in sheets) or 100.0
     out = io.StringIO()
     out.write(
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}mm" height="{height:g}mm" '
-        f'viewBox="0 0 {width:g} {height:g}"><title>{escape(title)}</title>\n'
+        f'viewBox="0 0 {width:g} {height:g}"><title>{as_xml(title)}</title>\n'
     )
     top = 0.0
     for sheet in sheets:
@@ -142,7 +141,7 @@ def svg_of(sheets: list[NestedSheet], title: str) -> str:
                 f'<rect x="{one.x_mm:g}" y="{y:g}" width="{one.width_mm:g}" '
                 f'height="{one.height_mm:g}" fill="none" stroke="#000000" stroke-width="0.3"/>'
                 f'<text x="{one.x_mm + 4:g}" y="{y + 9:g}" font-size="6" font-family="sans-serif">'
-                f"{escape(one.name)} {one.width_mm:g} x {one.height_mm:g} {escape(one.bevels)}"
+                f"{as_xml(one.name)} {one.width_mm:g} x {one.height_mm:g} {as_xml(one.bevels)}"
                 "</text>\n"
             )
         top += sheet.height_mm + GAP_MM
@@ -176,7 +175,7 @@ def dxf_of(cuts: CutList, sheets: list[NestedSheet]) -> str:
                 points = [(one.x_mm + x, top + one.y_mm + y) for x, y in outline]
             space.add_lwpolyline(points, close=True, dxfattribs={"layer": "CUT"})
             words = f"{one.name} {one.width_mm:g} x {one.height_mm:g} {one.bevels}".strip()
-            space.add_text(words, height=5, dxfattribs={"layer": "WORDS"}).set_placement(
+            space.add_text(printable(words), height=5, dxfattribs={"layer": "WORDS"}).set_placement(
                 (one.x_mm + 4, top + one.y_mm + 4)
             )
         top += sheet.height_mm + GAP_MM

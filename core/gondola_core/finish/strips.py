@@ -5,13 +5,13 @@ from __future__ import annotations
 import io
 from dataclasses import dataclass
 from typing import Any
-from xml.sax.saxutils import escape
 
 import ezdxf
 import numpy as np
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
+from ..markup import as_xml, printable
 from ..scene import Scene
 
 OVER_MM = 2.0
@@ -70,10 +70,9 @@ def _sheet_mm(strips: list[Strip]) -> tuple[float, float]:
 def strips_svg(strips: list[Strip], title: str) -> str:
     """All strips as SVG in millimetres."""
     wide, tall = _sheet_mm(strips)
-    clean = escape("".join(one for one in title if one.isprintable()))
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}mm" height="{tall:g}mm" '
-        f'viewBox="0 0 {wide:g} {tall:g}"><title>{clean}</title>'
+        f'viewBox="0 0 {wide:g} {tall:g}"><title>{as_xml(title)}</title>'
     ]
     for one, up in _placed(strips):
         path = " ".join(f"{GAP_MM + x:.2f},{tall - up - y:.2f}" for x, y in one.outline_mm)
@@ -100,7 +99,7 @@ def strips_pdf(strips: list[Strip], title: str) -> bytes:
     wide, tall = _sheet_mm(strips)
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=(wide * mm, tall * mm), invariant=1)
-    canvas.setTitle(title)
+    canvas.setTitle(printable(title))
     canvas.setLineWidth(0.2 * mm)
     for one, up in _placed(strips):
         path = canvas.beginPath()

@@ -5,12 +5,14 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from ..errors import Flaw
 from ..part import Key, Note, Part, bounded
 from ..words import words
 
+FIRST_YEAR, LAST_YEAR = 1970, 2200
+"""Years in which a piece is poured: days are counted on from there. Source: assumed"""
 Side = Literal["front", "back", "left", "right", "above"]
 
 
@@ -139,6 +141,13 @@ class Brief(Part):
         float | None, Field(title="price of the mixed resin", ge=0, le=10000, json_schema_extra={"unit": "per kg"})
     ] = None
     budget: Annotated[float | None, Field(title="most that the resin may cost", ge=0, le=1_000_000)] = None
+
+    @field_validator("first_pour_at")
+    @classmethod
+    def _in_a_year_that_is_lived_in(cls, moment: datetime) -> datetime:
+        if not FIRST_YEAR <= moment.year <= LAST_YEAR:
+            raise Flaw(words("refusals.odd_year", first=FIRST_YEAR, last=LAST_YEAR, given=moment.year))
+        return moment
 
     @property
     def first_view(self) -> Literal["front", "above"]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, get_args, get_origin
@@ -16,6 +17,9 @@ from .migrate import migrate
 
 LARGEST_FILE = 48 * 1024 * 1024
 """bytes; a scene without meshes is under 2 MB, a mesh of 500,000 triangles some 12 MB"""
+
+MOST_FLAWS = 20
+"""Flaws that are told one by one; of more there is only said how many."""
 
 KINDS = frozenset(
     (
@@ -61,6 +65,8 @@ def read_scene(text: str | bytes) -> Scene:
         raise SceneError(
             [("", f"This is not sound JSON: line {flaw.lineno}, column {flaw.colno}: {flaw.msg}.")]
         ) from None
+    except ValueError:
+        raise SceneError([("", "A number in this file has more digits than any number of a scene.")]) from None
     return scene_from(document)
 
 
@@ -77,13 +83,20 @@ def scene_from(document: Any) -> Scene:
 def problems_of(
     flaws: Iterable[Mapping[str, Any]], root: type[BaseModel] = Scene
 ) -> list[tuple[str, str | Words]]:
-    """Each (path, sentence) of pydantic's own list, naming the field and what it allows."""
+    """Each (path, sentence) of pydantic's own list, naming the field and what it allows.
+
+    The first twenty are told one by one, and then how many more there are.
+    """
     problems: list[tuple[str, str | Words]] = []
-    for flaw in flaws:
+    flaws = iter(flaws)
+    for flaw in itertools.islice(flaws, MOST_FLAWS):
         loc = _without_tags(tuple(flaw["loc"]))
         path = ".".join(str(part) for part in loc)
         label, field = _label(loc, root)
         problems.append((path, _sentence(label, field, dict(flaw))))
+    more = sum(1 for _ in flaws)
+    if more:
+        problems.append(("", f"And {more} more things have to be changed; these are the first {MOST_FLAWS}."))
     return problems
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import io
 from collections.abc import Callable
 
@@ -13,6 +12,7 @@ from scipy.interpolate import RBFInterpolator
 
 from ..errors import GondolaError
 from ..scene import MeasuredDepth, Tank
+from ..tables import rows_of
 
 Array = NDArray[np.float64]
 
@@ -148,51 +148,43 @@ def map_heights(
             )
         heights = low_mm + (high_mm - low_mm) * _from_png(content)
     heights = heights[::-1]
-    step = int(np.ceil(max(heights.shape) / (MOST_POINTS - 1)))
-    if step > 1:
-        rows, columns = (size // step * step for size in heights.shape)
-        heights = heights[:rows, :columns].reshape(
-            rows // step, step, columns // step, step
-        ).mean(axis=(1, 3))
-    return _kept(heights, tank)
+    return _kept(_thinned(heights), tank)
+
+
+def _thinned(heights: Array) -> Array:
+    """Means of blocks, each side by itself, so that a narrow map keeps its few rows."""
+    down, across = (int(np.ceil(size / (MOST_POINTS - 1))) for size in heights.shape)
+    rows, columns = heights.shape[0] // down * down, heights.shape[1] // across * across
+    blocks = heights[:rows, :columns].reshape(rows // down, down, columns // across, across)
+    return np.asarray(blocks.mean(axis=(1, 3)))
 
 
 def _from_png(content: bytes) -> Array:
     try:
-        with Image.open(io.BytesIO(content)) as picture:
+        with Image.open(io.BytesIO(content), formats=["PNG"]) as picture:
             if picture.width * picture.height > 40_000_000:
                 raise GondolaError("A height map may have 40 million points at most.")
             if picture.width < 2 or picture.height < 2:
                 raise GondolaError("A height map needs at least 2 by 2 points.")
             deep = picture.mode.startswith("I")
             grey = np.asarray(picture if deep else picture.convert("L"), dtype=float)
-    except (UnidentifiedImageError, OSError, SyntaxError, ValueError):
+    except Image.DecompressionBombError:
+        raise GondolaError("A height map may have 40 million points at most.") from None
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, OverflowError, MemoryError, EOFError):
         raise GondolaError("This file is no picture: a height map is a grey PNG or a CSV.") from None
     return np.asarray(grey / (65535.0 if deep else 255.0))
 
 
 def _from_csv(content: bytes) -> Array:
-    try:
-        text = content.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise GondolaError("This file is no text: a CSV holds rows of heights in mm.") from None
     rows: list[list[float]] = []
-    try:
-        dialect = csv.Sniffer().sniff(text[:4000], delimiters=",;\t ")
-    except csv.Error:
-        dialect = csv.excel
-    for number, row in enumerate(csv.reader(io.StringIO(text), dialect), start=1):
-        cells = [cell.strip() for cell in row if cell.strip()]
-        if not cells:
-            continue
-        try:
-            values = [float(cell.replace(",", ".")) for cell in cells]
-        except ValueError:
-            odd = next(cell for cell in cells if not _is_number(cell))
+    for number, cells in rows_of(content):
+        odd = next((cell for cell in cells if not _is_number(cell)), None)
+        if odd is not None:
             raise GondolaError(
                 f"Row {number} of the CSV says '{odd[:30]}', which is no height: give numbers in "
                 "mm only."
-            ) from None
+            )
+        values = [float(cell) for cell in cells]
         if rows and len(values) != len(rows[0]):
             raise GondolaError(
                 f"Row {number} of the CSV has {len(values)} heights and the first has "
@@ -212,7 +204,7 @@ def _from_csv(content: bytes) -> Array:
 
 def _is_number(cell: str) -> bool:
     try:
-        float(cell.replace(",", "."))
+        float(cell)
     except ValueError:
         return False
     return True

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from typing import Annotated
 
 import numpy as np
@@ -13,6 +11,7 @@ from ..errors import GondolaError, SceneError
 from ..materials import Colourant
 from ..part import Name, Part, bounded
 from ..scene.reading import problems_of
+from ..tables import rows_of
 from .spectrum import WAVELENGTHS_NM
 
 MOST_ROWS = 20_000
@@ -70,17 +69,10 @@ def colourant_of_spectrum(measured: MeasuredSpectrum, key: str) -> Colourant:
 
 
 def _columns(text: str) -> tuple[np.ndarray, np.ndarray]:
-    try:
-        dialect: type[csv.Dialect] | csv.Dialect = csv.Sniffer().sniff(text[:4000], delimiters=",;\t ")
-    except csv.Error:
-        dialect = csv.excel
     found: list[tuple[float, float]] = []
-    for number, row in enumerate(csv.reader(io.StringIO(text), dialect), start=1):
-        cells = [cell.strip() for cell in row if cell.strip()]
-        if not cells:
-            continue
+    for number, cells in rows_of(text):
         try:
-            values = [float(cell.replace(",", ".")) for cell in cells[:2]]
+            values = [float(cell) for cell in cells[:2]]
         except ValueError:
             if not found and number == 1:
                 continue
