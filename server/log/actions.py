@@ -17,6 +17,7 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from people.ways import scene_asked, scenes_for
 from scenes.models import Scene
+from studio.apart import apart
 
 from gondola_core.errors import GondolaError
 from gondola_core.explain.fault import FAULT_NAMES
@@ -106,7 +107,7 @@ def bring_photograph(
     *, scene: Scene, name: str, content: bytes, place: EntryPlace | None = None
 ) -> tuple[Entry, list[str]]:
     """Keep a photograph; what was done with it is said."""
-    picture = read_picture(content)
+    picture = apart(read_picture, content, what=f"the photograph '{safe_name(name)}'")
     return _keep(scene, safe_name(name), picture, place)
 
 

@@ -8,11 +8,12 @@ from typing import Any
 
 from django.db import transaction
 from people.ways import owners_seen_by
+from studio.apart import apart
 
 from gondola_core.errors import GondolaError
 from gondola_core.scene import MeshBody, Scene
 from gondola_core.shape import Meshes, meshes_held
-from gondola_core.shape.bodies.bringing import Brought, bring_mesh
+from gondola_core.shape.bodies.bringing import Brought, bring_packed
 from gondola_core.shape.bodies.mesh import TriMesh, mesh_id_of, meshes_in, pack_mesh, unpack_mesh
 
 from .models import Mesh
@@ -24,15 +25,23 @@ MOST_MESHES = 300
 def bring(
     *, owner: Any, content: bytes, kind: str, unit: str | None, upright: str | None, name: str
 ) -> tuple[str, Brought]:
-    """Read, mend and keep a mesh file; the same content is kept once."""
-    brought = bring_mesh(content, kind, unit, upright)
+    """Read and mend a mesh file apart, then keep it; the same content is kept once."""
+    called = f"the mesh file '{name[:60]}'"
+    packed, brought = apart(bring_packed, content, kind, unit, upright, what=called)
     spread_ml = brought.estimate.spread_ml if brought.estimate else 0.0
-    return keep(owner=owner, mesh=brought.mesh, name=name, spread_ml=spread_ml), brought
+    key = keep_packed(owner=owner, packed=packed, name=name, triangles=len(brought.mesh.faces), spread_ml=spread_ml)
+    return key, brought
 
 
 def keep(*, owner: Any, mesh: TriMesh, name: str, spread_ml: float = 0.0) -> str:
     """Keep a mesh and give its key."""
     packed = pack_mesh(mesh)
+    return keep_packed(owner=owner, packed=packed, name=name, triangles=len(mesh.faces), spread_ml=spread_ml)
+
+
+@transaction.atomic
+def keep_packed(*, owner: Any, packed: bytes, name: str, triangles: int, spread_ml: float) -> str:
+    """Keep what is packed already and give its key; nothing is computed while others wait to write."""
     key = mesh_id_of(packed)
     if not Mesh.objects.filter(owner=owner, key=key).exists():
         if Mesh.objects.filter(owner=owner).count() >= MOST_MESHES:
@@ -41,12 +50,11 @@ def keep(*, owner: Any, mesh: TriMesh, name: str, spread_ml: float = 0.0) -> str
             )
         Mesh.objects.create(
             owner=owner, key=key, name=name[:80] or "mesh", packed=packed,
-            triangles_count=len(mesh.faces), spread_ml=spread_ml,
+            triangles_count=triangles, spread_ml=spread_ml,
         )
     return key
 
 
-@transaction.atomic
 def take_in(*, owner: Any, document: Scene) -> Scene:
     """Keep the meshes that a scene file brings along; the document without them."""
     if not document.meshes:

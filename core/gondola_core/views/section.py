@@ -109,7 +109,7 @@ def _figure_views(
         FigureView(
             figure_id=figure.id,
             reads_srgb=sight.reads_srgb,
-            nearest_mm=min(outline.nearest_mm for outline in lines),
+            nearest_mm=min((outline.nearest_mm for outline in lines), default=0.0),
             spread_mm=round(10 * bulk.spread_ml / max(bulk.area_cm2, 1e-9), 2),
             outlines=lines,
         )

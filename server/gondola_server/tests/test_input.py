@@ -76,7 +76,7 @@ class Bodies(SceneCase):
 
 class Queries(SceneCase):
     def test_no_number_in_an_address_may_be_endless(self):
-        """Pydantic would take such a text: each parameter that is a number has bounds, or is checked by what it is for."""
+        """Pydantic would take such a text: each parameter that is a number has bounds, or is checked further on."""
         checked = {("map_bed", "low_mm"), ("map_bed", "high_mm")}
         for path in api.get_openapi_schema()["paths"].values():
             for operation in path.values():

@@ -9,15 +9,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...errors import GondolaError
+from .counted import MOST_TRIANGLES, count_glb
 from .file_colours import file_colours
 from .mending import UNITS_MM, Brought, mend
-from .mesh import Colours, TriMesh, joined
+from .mesh import Colours, TriMesh, joined, pack_mesh
 
 Array = NDArray[np.float64]
 
 LARGEST_MESH_FILE = 120 * 1024 * 1024
 """bytes; a million triangles in STL are 50 MB"""
-MOST_TRIANGLES = 1_000_000
 KINDS = ("stl", "obj", "glb", "ply")
 SMALLEST_SIDE_MM, LARGEST_SIDE_MM = 2.0, 1000.0
 """Sizes between which a file without a unit is taken as millimetres. Source: own_geometry"""
@@ -63,9 +63,19 @@ def bring_mesh(
     return mend(vertices * UNITS_MM[unit], faces, colours, unit)
 
 
+def bring_packed(
+    content: bytes, kind: str, unit: str | None = None, upright: str | None = None
+) -> tuple[bytes, Brought]:
+    """The same, and the mesh as it is stored."""
+    brought = bring_mesh(content, kind, unit, upright)
+    return pack_mesh(brought.mesh), brought
+
+
 def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours | None]:
     import trimesh
 
+    if kind == "glb":
+        count_glb(content)
     try:
         many = kind == "glb"
         loaded: Any = trimesh.load(
@@ -81,6 +91,8 @@ def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours 
             if hasattr(part, "faces")
         ]
         whole = joined(parts) if parts else TriMesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32))
+    except MemoryError:
+        raise
     except Exception:
         raise GondolaError(
             f"This file cannot be read as {kind.upper()}: export the mesh again."
@@ -92,6 +104,8 @@ def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours 
         raise GondolaError(
             f"This mesh has {len(faces):,} triangles: reduce it to under {MOST_TRIANGLES:,} first."
         )
+    if faces.min() < 0 or faces.max() >= len(vertices):
+        raise GondolaError("This mesh has triangles whose corners are not in the file: export it again.")
     if not np.isfinite(vertices).all():
         raise GondolaError("This mesh has corners that are no numbers: export it again.")
     return vertices, faces, whole.colours

@@ -89,22 +89,36 @@ def pack_mesh(mesh: TriMesh) -> bytes:
 
 
 LARGEST_UNPACKED = 96 * 1024 * 1024
+"""bytes of all meshes that a scene brings along, unpacked"""
+DAMAGED = "A mesh in this file is damaged: export the scene again."
+
+
+def unpacked_bytes(packed: bytes) -> int:
+    """How long a packed mesh is, colours and all, by its own counts; GondolaError if it is none."""
+    try:
+        head = zlib.decompressobj().decompress(packed, 8)
+        vertices, triangles = (int(one) for one in np.frombuffer(head, "<u4", 2))
+    except (zlib.error, ValueError):
+        raise GondolaError(DAMAGED) from None
+    return 8 + 15 * vertices + 12 * triangles
 
 
 def unpack_mesh(packed: bytes) -> TriMesh:
     """The mesh of `pack_mesh`; GondolaError if it is none."""
+    size = unpacked_bytes(packed)
+    if size > LARGEST_UNPACKED:
+        raise GondolaError(f"A mesh in this file has over {LARGEST_UNPACKED // 2**20} MB: make it simpler.")
     try:
-        reader = zlib.decompressobj()
-        body = reader.decompress(packed, LARGEST_UNPACKED)
+        body = zlib.decompressobj().decompress(packed, size + 1)
         count, triangles = np.frombuffer(body, "<u4", 2)
         vertices = np.frombuffer(body, "<f4", 3 * int(count), 8).reshape(-1, 3)
         faces = np.frombuffer(body, "<u4", 3 * int(triangles), 8 + vertices.nbytes).reshape(-1, 3)
         rest = body[8 + vertices.nbytes + faces.nbytes :]
         colours = np.frombuffer(rest, np.uint8).reshape(len(vertices), 3) if rest else None
     except (zlib.error, ValueError):
-        raise GondolaError("A mesh in this file is damaged: export the scene again.") from None
+        raise GondolaError(DAMAGED) from None
     if len(faces) and (int(faces.max()) >= len(vertices) or not np.isfinite(vertices).all()):
-        raise GondolaError("A mesh in this file is damaged: export the scene again.")
+        raise GondolaError(DAMAGED)
     return TriMesh(vertices.astype(float), faces.astype(np.int32), colours)
 
 
@@ -114,10 +128,16 @@ def mesh_id_of(packed: bytes) -> str:
 
 
 def meshes_in(scene: Scene) -> dict[str, TriMesh]:
-    """The meshes that a scene file brings along; GondolaError if one is damaged."""
-    return {
-        body.id: unpack_mesh(_from_base64(body.packed_base64)) for body in scene.meshes
-    }
+    """The meshes that a scene file brings along and points at; GondolaError if one is damaged or all are too large.
+
+    They are counted before any is unpacked.
+    """
+    used = set(scene.mesh_ids())
+    packed = {body.id: _from_base64(body.packed_base64) for body in scene.meshes if body.id in used}
+    if sum(map(unpacked_bytes, packed.values())) > LARGEST_UNPACKED:
+        most = LARGEST_UNPACKED // 2**20
+        raise GondolaError(f"The meshes of this scene have over {most} MB unpacked: make them simpler.", "meshes")
+    return {key: unpack_mesh(one) for key, one in packed.items()}
 
 
 def meshes_held(scene: Scene, meshes: Meshes | None = None) -> Meshes:
@@ -135,7 +155,7 @@ def _from_base64(text: str) -> bytes:
     try:
         return base64.b64decode(text, validate=True)
     except ValueError:
-        raise GondolaError("A mesh in this file is damaged: export the scene again.") from None
+        raise GondolaError(DAMAGED) from None
 
 
 @njit(nogil=True, cache=True)
