@@ -78,7 +78,7 @@ class RunNow:
     started_at: datetime
     ended_at: datetime | None
     now: datetime
-    local_now: datetime
+    local_now: Annotated[datetime, Field(json_schema_extra={"format": "local-date-time"})]
     speed: float
     number: int
     trouble: str

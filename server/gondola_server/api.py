@@ -49,6 +49,7 @@ from shapes.api import router as shapes
 from stock.api import router as stock
 from studio.bodies import TooLarge
 from studio.schemas import Problem, Refusal
+from studio.turns import Busy, in_turn
 from studio.units import reader_of
 
 from gondola_core.errors import GondolaError, SceneError
@@ -87,6 +88,8 @@ class GondolaAPI(NinjaAPI):
         }
         for path in schema["paths"].values():
             for operation in path.values():
+                if not any(str(status).startswith("2") for status in operation["responses"]):
+                    operation["responses"][200] = {"description": "A file, or a stream."}
                 for status in REFUSALS:
                     operation["responses"].setdefault(status, {"$ref": f"#/components/responses/Refused{status}"})
         return schema
@@ -125,6 +128,7 @@ api.add_router("", log)
 api.add_router("", look)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, shown, known,
                beside, finish):
+    answer.router.add_decorator(in_turn, mode="operation")
     api.add_router("", answer.router)
 
 
@@ -225,6 +229,11 @@ def _not_signed_in(request: HttpRequest, error: NotSignedIn) -> HttpResponse:
 @api.exception_handler(MayNot)
 def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
     return refuse(request, 403, [("", error.message)])
+
+
+@api.exception_handler(Busy)
+def _busy(request: HttpRequest, error: Busy) -> HttpResponse:
+    return refuse(request, 503, [("", error.message)])
 
 
 @api.exception_handler(HttpError)

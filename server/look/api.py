@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import io
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
+from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
 from people.ways import scene_asked
 from PIL import Image
-from pydantic import Field
 from shapes.actions import meshes_for
 from studio.bodies import download
 from studio.said import said
@@ -46,7 +46,7 @@ class LookAsked(Schema):
 class StillJobDone(Schema):
     """The job that drew a still."""
 
-    job_id: Annotated[str, Field(pattern=r"^[0-9a-f-]{36}$")]
+    job_id: UUID
 
 
 class StillRow(Schema):

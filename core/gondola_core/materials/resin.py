@@ -23,6 +23,8 @@ MOST_CONTRACTION = 0.01
 """How far the density of a mix may be from that of its parts side by side. Source: own_geometry"""
 
 
+LEAST_RISE_K = 5.0
+"""By how much curing raises the glass temperature at least; less is no resin that sets. Source: assumed"""
 LABEL_G, LABEL_C = 100.0, 25.0
 """Mass [g] and temperature [degrees C] that a label's working time is for. Source: own_resin_classes"""
 
@@ -122,5 +124,10 @@ class Resin(Part):
         if measured is not None and abs(measured / parts - 1) > MOST_CONTRACTION:
             raise Flaw(words(
                 "refusals.density_off", name=self.name, measured=measured, parts=parts, by=MOST_CONTRACTION
+            ))
+        if self.tg_full_c - self.tg_uncured_c < LEAST_RISE_K:
+            raise Flaw(words(
+                "refusals.glass_order", name=self.name, fresh=self.tg_uncured_c, cured=self.tg_full_c,
+                least=LEAST_RISE_K,
             ))
         return self

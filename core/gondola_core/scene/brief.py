@@ -131,7 +131,7 @@ class Brief(Part):
         str, Field(title="colour behind the tank", pattern=r"^#[0-9a-f]{6}$")
     ] = "#f4f1ea"
     first_pour_at: Annotated[
-        datetime, Field(title="start of the first pour", strict=False)
+        datetime, Field(title="start of the first pour", strict=False, json_schema_extra={"format": "local-date-time"})
     ]
     free: Annotated[FreeHours | None, Field(title="free hours")] = None
     quiet: Annotated[Hours | None, Field(title="quiet hours")] = None

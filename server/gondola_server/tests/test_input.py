@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import json
 from typing import Any
+from unittest import mock
 
 from django.test import override_settings
 from library.models import OwnRow
 from scenes.tests.scene_case import SceneCase
+from studio.turns import TURNS, Busy
 
 from gondola_server.api import api
 
@@ -89,6 +91,20 @@ class Queries(SceneCase):
             answer = self.client.generic("POST", self.url(f"/bed-map?name=a.png&{asked}"), b"x",
                                          content_type="application/octet-stream")
             self.assertEqual(answer.status_code, 422)
+
+
+class Turns(SceneCase):
+    def test_what_is_computed_waits_for_ones_own_turn_and_a_save_does_not(self):
+        with TURNS.of(self.owner.pk), mock.patch("studio.turns.TURNS.of", side_effect=Busy):
+            answer = self.send("post", "/api/evaluate", self.document())
+            self.assertEqual(answer.status_code, 503)
+            self.assertIn("earlier questions", answer.json()["message"])
+            self.assertEqual(self.save(1).status_code, 200)
+
+    def test_a_resin_that_does_not_set_is_refused_where_it_is_written(self):
+        answer = self.send("post", "/api/evaluate", self.document(resins__0__tg_full_c=0.0, resins__0__tg_uncured_c=0.0))
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("glass temperature", answer.json()["message"])
 
 
 class Tables(SceneCase):

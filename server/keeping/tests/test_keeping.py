@@ -6,12 +6,15 @@ import os
 import shutil
 import sqlite3
 import stat
+import subprocess
+import sys
 import tempfile
 import threading
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import connection
 from log.actions import enter, take_back
@@ -201,6 +204,23 @@ class Private(FolderCase):
         self.assertGreater(len(key), 60)
         for place, mode in ((self.folder, 0o700), (self.folder / DATABASE, 0o600), (self.folder / "secret_key", 0o600)):
             self.assertEqual(stat.S_IMODE(place.stat().st_mode), mode, place)
+
+
+class Durable(FolderCase):
+    def test_what_is_acknowledged_is_on_the_disk_and_what_is_deleted_is_overwritten(self):
+        """As it is set for a real installation, in a process of its own."""
+        asked = (
+            "from django.db import connection as c; u = c.cursor(); "
+            "print([u.execute('PRAGMA ' + p).fetchone()[0] for p in "
+            "('journal_mode', 'synchronous', 'foreign_keys', 'secure_delete')])"
+        )
+        told = {**os.environ, "GONDOLA_DATA": str(self.folder), "GONDOLA_SECRET_KEY": "there", "GONDOLA_SERVES": "0"}
+        manage = str(Path(settings.ROOT) / "server" / "manage.py")
+        said = subprocess.run(
+            [sys.executable, manage, "shell", "-v", "0", "-c", asked], env=told, capture_output=True, text=True,
+            check=True,
+        )
+        self.assertEqual(said.stdout.strip(), "['wal', 2, 1, 1]")
 
 
 class Thinning(SceneCase):

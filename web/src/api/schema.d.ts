@@ -3364,7 +3364,7 @@ export interface components {
             feather_mm: number;
             /**
              * start of the first pour
-             * Format: date-time
+             * Format: local-date-time
              */
             first_pour_at: string;
             /** free hours */
@@ -7824,7 +7824,7 @@ export interface components {
             id: string;
             /**
              * Local Now
-             * Format: date-time
+             * Format: local-date-time
              */
             local_now: string;
             /**
@@ -8786,7 +8786,10 @@ export interface components {
          * @description The job that drew a still.
          */
         StillJobDone: {
-            /** Job Id */
+            /**
+             * Job Id
+             * Format: uuid
+             */
             job_id: string;
         };
         /**
@@ -11014,6 +11017,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -11083,6 +11093,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -12641,6 +12658,13 @@ export interface operations {
             };
         };
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -12683,6 +12707,13 @@ export interface operations {
             };
         };
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -14110,6 +14141,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -14870,6 +14908,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -14908,6 +14953,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -14985,6 +15037,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -15097,6 +15156,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
@@ -15892,6 +15958,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description A file, or a stream. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             400: components["responses"]["Refused400"];
             401: components["responses"]["Refused401"];
             403: components["responses"]["Refused403"];
