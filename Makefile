@@ -8,7 +8,7 @@ PORT ?= 8000
 PACKAGES_RUN := python3-venv ca-certificates
 PACKAGES_TEST := chromium fonts-dejavu-core redis-server
 
-.PHONY: demo test lint bench screenshots api clean
+.PHONY: demo test soak lint bench screenshots api clean
 
 demo: .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
@@ -18,6 +18,10 @@ test: .setup/static .setup/apt-test .setup/kernels
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[f-z]*.py"; late=$$?; wait $$early && exit $$late
 	cd web && npm test
 	$(BIN)/python server/manage.py test --parallel 2 gondola_server people keeping scenes shapes answers jobs bench documents stock learning log look studio library core/tests e2e
+
+# The long ones, with a seed; writes docs/reliability.md. SOAK="--minutes 1" makes it shorter.
+soak: .setup/static .setup/apt-test .setup/kernels
+	$(BIN)/python -m soak.run $(SOAK)
 
 lint: .setup/python .setup/node
 	$(BIN)/ruff check .

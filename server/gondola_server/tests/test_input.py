@@ -102,7 +102,8 @@ class Turns(SceneCase):
             self.assertEqual(self.save(1).status_code, 200)
 
     def test_a_resin_that_does_not_set_is_refused_where_it_is_written(self):
-        answer = self.send("post", "/api/evaluate", self.document(resins__0__tg_full_c=0.0, resins__0__tg_uncured_c=0.0))
+        document = self.document(resins__0__tg_full_c=0.0, resins__0__tg_uncured_c=0.0)
+        answer = self.send("post", "/api/evaluate", document)
         self.assertEqual(answer.status_code, 422)
         self.assertIn("glass temperature", answer.json()["message"])
 
