@@ -61,7 +61,8 @@ def _api(examples: int, seed: int) -> tuple[bool, str]:
         done = subprocess.run(
             [
                 str(Path(sys.executable).parent / "schemathesis"), "run", f"{address}/api/openapi.json",
-                "--url", address, "-H", f"Cookie: csrftoken={token}", "-H", f"X-CSRFToken: {token}", "-H", f"Origin: {address}",
+                "--url", address, "-H", f"Cookie: csrftoken={token}", "-H", f"X-CSRFToken: {token}",
+                "-H", f"Origin: {address}",
                 "--max-examples", str(examples), "--phases", "fuzzing", "--checks", CHECKS, "--request-timeout", "30",
                 "--seed", str(seed), "--exclude-path-regex", "events|stream",
             ],
@@ -82,7 +83,8 @@ def _people(people: int, minutes: float, seed: int) -> tuple[bool, str]:
     good = not told.lost and not told.faults and p95 < 300
     return good, (
         f"{people} people for {minutes:g} minutes, an edit each every two seconds or so, five of them on one scene "
-        f"together: {told.saves} saves acknowledged, {told.lost} lost, {told.conflicts} told that somebody was quicker, {len(told.faults)} faults"
+        f"together: {told.saves} saves acknowledged, {told.lost} lost, {told.conflicts} told that somebody was "
+        f"quicker, {len(told.faults)} faults"
         f"{': ' + told.faults[0] if told.faults else ''}; a save took {told.share(told.save_ms, 0.5):.0f} ms (median), "
         f"{p95:.0f} ms (p95; 300 asked); a draft {told.share(told.draft_ms, 0.5):.0f} ms (median), "
         f"{told.share(told.draft_ms, 0.95):.0f} ms (p95)."

@@ -6,12 +6,14 @@ import base64
 import json
 import zipfile
 import zlib
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import connection
 from library.models import UsualAnswers
 from log.actions import file_of
 from log.models import Entry
@@ -35,10 +37,23 @@ shelf.json                    own resins, colourants, solids; stock; what bottle
 """
 
 
-@transaction.atomic
+@contextmanager
+def one_moment() -> Iterator[None]:
+    """What is read within it is of one moment; others write on meanwhile, which an atomic block here would not let."""
+    if connection.in_atomic_block:
+        yield
+        return
+    with connection.cursor() as cursor:
+        cursor.execute("BEGIN DEFERRED")
+        try:
+            yield
+        finally:
+            cursor.execute("COMMIT")
+
+
 def write_archive(owner: User, to: Path) -> None:
     """All of it, as of one moment, as a ZIP."""
-    with zipfile.ZipFile(to, "w", zipfile.ZIP_DEFLATED) as out:
+    with one_moment(), zipfile.ZipFile(to, "w", zipfile.ZIP_DEFLATED) as out:
         out.writestr("README.txt", README)
         _json(out, "archive.json", {
             "form": rows.FORM, "name": owner.get_username(), "made_at": datetime.now(UTC).isoformat(timespec="seconds"),

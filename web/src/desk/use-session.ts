@@ -12,7 +12,8 @@ interface Known {
 
 /** Who is signed in; undefined until that is known. */
 export function useSession(): Known | undefined {
-  const told = useQuery({ queryKey: ["session"], staleTime: Infinity, queryFn: askWho });
+  // asked without a network too: what is kept on the device opens then
+  const told = useQuery({ queryKey: ["session"], staleTime: Infinity, networkMode: "always", queryFn: askWho });
   return told.data;
 }
 
