@@ -273,7 +273,7 @@ class Beds(unittest.TestCase):
             (b"1,2\n3,4,5\n", "a.csv", "Row 2 of the CSV has 3 heights"),
             (b"1,2\n", "a.csv", "at least 2 rows"),
             (b"1,2\n3,-4\n", "a.csv", "from -4 to 3"),
-            (b"\xff\xfe\x00\x01", "a.csv", "no text"),
+            (b"\xff\x00\xfe\x01", "a.csv", "no text"), (b"\xff\xfe\x00\x01", "a.csv", "which is no height"),
         ]
         for content, name, words in rows:
             with self.subTest(words), self.assertRaisesRegex(GondolaError, words):

@@ -4,7 +4,6 @@ import { lazy, Suspense, useState } from "react";
 
 import { ask } from "../api/ask";
 import { api } from "../api/client";
-import { refused } from "../api/refusal";
 import type { SceneRow } from "../api/types";
 import { Word } from "../ui/pill";
 import { Problem } from "../ui/problem";
@@ -17,11 +16,7 @@ export function Deeds({ scene }: { scene: SceneRow }) {
   const queries = useQueryClient();
   const [sharing, share] = useState(false);
   const deleting = useMutation({
-    mutationFn: async () => {
-      const params = { path: { scene_id: scene.id } };
-      const { error, response } = await api.DELETE("/api/scenes/{scene_id}", { params });
-      if (!response.ok) throw refused(error, response.status);
-    },
+    mutationFn: () => ask(api.DELETE("/api/scenes/{scene_id}", { params: { path: { scene_id: scene.id } } })),
     onSuccess: () => Promise.all(["scenes", "gone"].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
   });
   if (scene.may !== "own")

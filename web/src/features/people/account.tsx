@@ -5,7 +5,6 @@ import { useNavigate } from "react-router";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
-import { refused } from "../../api/refusal";
 import type { MemberRow, Session } from "../../api/types";
 import { dayText } from "../../units/display";
 import { BringFile } from "../../ui/bring-file";
@@ -48,10 +47,7 @@ function Signed({ session }: { session: Session }) {
   const changed = useChanged();
   const go = useNavigate();
   const leaving = useMutation({
-    mutationFn: async (everywhere: boolean) => {
-      const { error, response } = await api.DELETE("/api/session", { params: { query: { everywhere } } });
-      if (!response.ok) throw refused(error, response.status);
-    },
+    mutationFn: (everywhere: boolean) => ask(api.DELETE("/api/session", { params: { query: { everywhere } } })),
     onSuccess: async () => {
       changed(null);
       await go("/");
@@ -256,10 +252,7 @@ function Leave() {
   const [password, setPassword] = useState("");
   const changed = useChanged();
   const leaving = useMutation({
-    mutationFn: async () => {
-      const { error, response } = await api.POST("/api/session/leave", { body: { password } });
-      if (!response.ok) throw refused(error, response.status);
-    },
+    mutationFn: () => ask(api.POST("/api/session/leave", { body: { password } })),
     onSuccess: () => {
       changed(null);
     },
