@@ -22,7 +22,7 @@ class NotSignedIn(Exception):
 
 
 def sign_in(request: HttpRequest, name: str, password: str) -> User:
-    """Sign a session in; NotSignedIn otherwise. One that leaves may come back in its day of grace."""
+    """Sign a session in; NotSignedIn otherwise, for an account that is leaving too."""
     account = authenticate(request, username=_name_of(name), password=password)
     if account is None:
         raise NotSignedIn
