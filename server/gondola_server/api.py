@@ -167,12 +167,13 @@ def _not_valid(request: HttpRequest, error: ValidationError) -> HttpResponse:
             if loc and loc[0] == lead:
                 loc.pop(0)
         flaws.append({**flaw, "loc": tuple(loc)})
-    roots = {flaw["loc"][0] for flaw in flaws if flaw["loc"]} & set(ROOTS)
-    if len(roots) == 1:
-        root = roots.pop()
-        inner = [{**flaw, "loc": flaw["loc"][1:]} for flaw in flaws]
-        return refuse(request, 422, problems_of(inner, ROOTS[root]))
-    return refuse(request, 422, problems_of(flaws))
+    first = next((flaw["loc"][0] for flaw in flaws if flaw["loc"] and flaw["loc"][0] in ROOTS), None)
+    if first is None:
+        return refuse(request, 422, problems_of(flaws))
+    # those of the body that holds something else, then those of the scene beside it
+    inner = [{**flaw, "loc": flaw["loc"][1:]} for flaw in flaws if flaw["loc"][:1] == (first,)]
+    beside = [flaw for flaw in flaws if flaw["loc"][:1] != (first,)]
+    return refuse(request, 422, [*problems_of(inner, ROOTS[first]), *problems_of(beside)])
 
 
 @api.exception_handler(SceneError)

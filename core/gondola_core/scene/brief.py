@@ -9,11 +9,18 @@ from pydantic import Field, field_validator, model_validator
 
 from ..errors import Flaw
 from ..part import Key, Note, Part, bounded
-from ..words import words
+from ..words import Words, words
 
 FIRST_YEAR, LAST_YEAR = 1970, 2200
 """Years in which a piece is poured: days are counted on from there. Source: assumed"""
 Side = Literal["front", "back", "left", "right", "above"]
+
+
+def odd_year(moment: date) -> Words | None:
+    """What is said of a moment in which nobody pours; None for one in a year that is lived in."""
+    if FIRST_YEAR <= moment.year <= LAST_YEAR:
+        return None
+    return words("refusals.odd_year", first=FIRST_YEAR, last=LAST_YEAR, given=moment.year)
 
 
 class Units(Part):
@@ -145,8 +152,9 @@ class Brief(Part):
     @field_validator("first_pour_at")
     @classmethod
     def _in_a_year_that_is_lived_in(cls, moment: datetime) -> datetime:
-        if not FIRST_YEAR <= moment.year <= LAST_YEAR:
-            raise Flaw(words("refusals.odd_year", first=FIRST_YEAR, last=LAST_YEAR, given=moment.year))
+        odd = odd_year(moment)
+        if odd is not None:
+            raise Flaw(odd)
         return moment
 
     @property

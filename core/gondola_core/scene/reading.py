@@ -117,7 +117,7 @@ def _label(
     field: FieldInfo | None = None
     for part in loc:
         if isinstance(part, int):
-            parts[-1] = f"{_ONE.get(parts[-1], parts[-1])} {part + 1}"
+            parts = [*parts[:-1], f"{_ONE.get(parts[-1], parts[-1])} {part + 1}" if parts else f"entry {part + 1}"]
             annotation, field = _item_of(annotation)
             continue
         holders = [model for model in _models_in(annotation) if part in model.model_fields]

@@ -59,6 +59,27 @@ class Bodies(SceneCase):
                 self.assertIn("29980 more", answer.json()["problems"][-1]["message"])
                 self.assertLess(len(answer.content), 20_000)
 
+    def test_a_year_in_which_nobody_pours(self):
+        rows = [
+            ("/api/begin", {"beginning": {}, "now": "0162-05-11T10:52:30"}),
+            ("/api/starts/mill-pond", {"first_pour_at": "9999-12-31T10:00:00"}),
+        ]
+        for url, body in rows:
+            with self.subTest(url):
+                answer = self.send("post", url, body)
+                self.assertEqual(answer.status_code, 422, answer.content[:200])
+                self.assertIn("1970 to 2200", answer.json()["message"])
+
+    def test_flaws_of_a_scene_and_of_what_stands_beside_it_are_both_named(self):
+        body = {"scene": self.document(figures__0__name=7, pours__0__wait_h="x"), "stand": {"stops": 0.5}}
+        for url in ("/api/look/fooled", "/api/look/card", "/api/jobs/still"):
+            with self.subTest(url):
+                answer = self.send("post", url, body)
+                self.assertEqual(answer.status_code, 422, answer.content[:200])
+                fields = [one["field"] for one in answer.json()["problems"]]
+                self.assertIn("figures.0.name", fields)
+                self.assertIn("pours.0.wait_h", fields)
+
     def test_an_endless_moment_of_a_heat_plane(self):
         body = json.dumps({"scene": self.document(), "at_h": 1.0}).replace('"at_h": 1.0', '"at_h": NaN')
         self.assertEqual(self.post("/api/heat/plane", body.encode()).status_code, 400)
