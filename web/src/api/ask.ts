@@ -4,6 +4,6 @@ import { refused } from "./refusal";
 export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await answer;
   // done, and nothing to tell, is an answer too
-  if (response.ok) return data as T;
+  if (data !== undefined || response.status === 204) return data as T;
   throw refused(error, response.status);
 }
