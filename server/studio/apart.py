@@ -32,7 +32,7 @@ def apart(work: Callable[..., T], *given: Any, what: str, seconds: float = MOST_
     with AT_ONCE:
         here, there = _CONTEXT.Pipe(duplex=False)
         process = _CONTEXT.Process(target=_inside, args=(there, work, given, seconds), daemon=True)
-        process.start()
+        _start(process)
         there.close()
         try:
             if not here.poll(seconds):
@@ -51,6 +51,19 @@ def apart(work: Callable[..., T], *given: Any, what: str, seconds: float = MOST_
     if kind == "fault":
         raise RuntimeError(told)
     return told  # type: ignore[no-any-return]
+
+
+def _start(process: Any) -> None:
+    """Also from a worker that is a daemon, such as one of a test run: what is started here ends before we return."""
+    ourselves = multiprocessing.current_process()
+    daemon = ourselves.daemon
+    if daemon:
+        ourselves.daemon = False
+    try:
+        process.start()
+    finally:
+        if daemon:
+            ourselves.daemon = True
 
 
 def _inside(out: Connection, work: Callable[..., Any], given: tuple[Any, ...], seconds: float) -> None:
