@@ -95,6 +95,8 @@ class ServedDemo(unittest.TestCase):
         """A question, its answer as JSON."""
         request = urllib.request.Request(self.address + path)
         if body is not None:
+            if not any(cookie.name == "csrftoken" for cookie in self.jar):
+                self.web.open(self.address, timeout=60).read()  # the page brings it
             token = next(cookie.value for cookie in self.jar if cookie.name == "csrftoken")
             request.data = json.dumps(body).encode()
             request.add_header("Content-Type", "application/json")

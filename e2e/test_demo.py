@@ -16,7 +16,7 @@ class Demo(ServedDemo):
 
     def test_signs_its_owner_in_and_a_restart_loses_no_job(self) -> None:
         demo = self.start()
-        self.assertEqual(self.ask("/api/session"), {"name": "demo", "demo": True})
+        self.assertEqual(self.ask("/api/session"), {"name": "demo", "demo": True, "owner": True})
         self.assertEqual({row["name"] for row in self.ask("/api/scenes")},
                          {"Wagon in the Quarry Pool", "Eelgrass and Seahorse", "The Ferry Landing"})
         scene = self.ask("/api/scenes/1")["document"]
