@@ -7,7 +7,6 @@ import http.cookiejar
 import json
 import os
 import signal
-import socket
 import subprocess
 import sys
 import tempfile
@@ -19,16 +18,11 @@ from typing import Any
 
 from django.conf import settings
 
+from soak.serving import free_port
+
 STARTS_WITHIN, EVERY_S = 600, 0.2
 """looks, and seconds between them"""
 SECRET = "only-for-this-test"
-
-
-def free_port() -> int:
-    """A port of loopback that nobody uses."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
 
 
 class ServedDemo(unittest.TestCase):

@@ -19,11 +19,12 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 from playwright.sync_api import expect, sync_playwright
 
 from e2e.browser_case import AXE, CHROMIUM, FLAGS, PATIENCE, RULES
-from e2e.served import ServedDemo, free_port
+from e2e.served import ServedDemo
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
 from gondola_core.samples import quarry_pool
 from gondola_core.studies.rehearsal import mishaps_of
+from soak.serving import free_port
 
 ROOM_C = 17.0
 """of the room in which the thermometer stands; planned are 24"""

@@ -78,7 +78,7 @@ class Studio(StudioCase):
     def come_in(self):
         """The owner's first step, by keys."""
         page = self.page
-        page.goto(f"{self.live_server_url}/welcome/{invite(as_owner=True)}")
+        page.goto(f"{self.live_server_url}/welcome/{invite(as_owner=True)[1]}")
         expect(page.get_by_role("heading", name="Welcome to the studio")).to_be_visible()
         self.keys("name that the others will see", "keeper")
         self.keys("password", PASSWORD)

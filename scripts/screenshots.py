@@ -2,23 +2,17 @@
 
 from __future__ import annotations
 
-import os
 import re
-import signal
-import socket
-import subprocess
 import sys
-import tempfile
-import time
-import urllib.error
-import urllib.request
 from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
-sys.path.insert(0, str(ROOT / "benchmarks"))
+sys.path[:0] = [str(ROOT / "benchmarks"), str(ROOT)]
 from looping import cup_text  # noqa: E402
+
+from soak.serving import served  # noqa: E402
 
 PICTURES = ROOT / "docs" / "screenshots"
 FERRY, WAGON = 1, 3
@@ -27,22 +21,6 @@ FLAGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
-
-
-def wait_for(address: str) -> None:
-    for _ in range(240):
-        try:
-            urllib.request.urlopen(address, timeout=2)
-            return
-        except (urllib.error.URLError, OSError):
-            time.sleep(0.5)
-    raise SystemExit(f"{address} does not answer")
 
 
 def drawn(page: Page) -> None:
@@ -100,25 +78,10 @@ def at_night(page: Page) -> None:
 
 def main() -> None:
     PICTURES.mkdir(parents=True, exist_ok=True)
-    port = free_port()
-    address = f"http://127.0.0.1:{port}"
-    with tempfile.TemporaryDirectory() as data:
-        server = subprocess.Popen(
-            [sys.executable, "-m", "gondola_core", "demo", "--port", str(port)],
-            env={**os.environ, "GONDOLA_DATA": data}, stdout=subprocess.DEVNULL,
-            stderr=subprocess.DEVNULL,
-        )
-        try:
-            wait_for(address)
-            with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(
-                    executable_path="/usr/bin/chromium", args=FLAGS
-                )
-                shoot(browser, address)
-                browser.close()
-        finally:
-            server.send_signal(signal.SIGTERM)
-            server.wait()
+    with served("demo", []) as (address, _, _), sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        shoot(browser, address)
+        browser.close()
 
 
 def shoot(browser, address: str) -> None:  # type: ignore[no-untyped-def]

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import random
+import sqlite3
 import threading
 import time
+from contextlib import closing
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Any
 
 from gondola_core.samples import quarry_pool
@@ -28,6 +31,7 @@ class Told:
     save_ms: list[float] = field(default_factory=list)
     draft_ms: list[float] = field(default_factory=list)
     lost: int = 0
+    acknowledged: set[tuple[int, str]] = field(default_factory=set)
     guard: threading.Lock = field(default_factory=threading.Lock)
 
     def share(self, of: list[float], part: float) -> float:
@@ -39,29 +43,27 @@ def load(people: int, minutes: float, seed: int) -> Told:
     """Everybody edits a scene of their own; the first few also work on one that is shared."""
     names = [f"person-{number}" for number in range(people)]
     told = Told()
-    with served("serve", names) as (address, _, _):
+    with served("serve", names) as (address, folder, _):
         keeper = Person(address)
         keeper.sign_in(names[0])
         _, together = keeper.ask("POST", "/api/scenes", quarry_pool().model_dump(mode="json"))
         for name in names[1:SHARED_BY]:
             keeper.ask("PUT", f"/api/scenes/{together['id']}/seen-by", {"name": name, "may": "work"})
         until = time.monotonic() + 60 * minutes
-        acknowledged: dict[int, int] = {}
         threads = [
-            threading.Thread(target=_edits, args=(address, name, at, together, until, seed, told, acknowledged))
+            threading.Thread(target=_edits, args=(address, name, at, together, until, seed, told))
             for at, name in enumerate(names)
         ]
         for one in threads:
             one.start()
         for one in threads:
             one.join()
-        told.lost = _lost(address, names, acknowledged)
+        told.lost = len(told.acknowledged - _kept(folder))
     return told
 
 
 def _edits(
-    address: str, name: str, at: int, together: dict[str, Any], until: float, seed: int, told: Told,
-    acknowledged: dict[int, int],
+    address: str, name: str, at: int, together: dict[str, Any], until: float, seed: int, told: Told
 ) -> None:
     chance = random.Random(seed * 1000 + at)
     person = Person(address)
@@ -72,7 +74,7 @@ def _edits(
     while time.monotonic() < until:
         number += 1
         which = number % len(states)
-        states[which] = _save(person, states[which], f"{name} {number}", told, acknowledged)
+        states[which] = _save(person, states[which], f"{name} {number}", told)
         if number % 4 == 0:
             began = time.monotonic()
             status, answer = person.ask("POST", "/api/evaluate", states[which]["document"])
@@ -83,9 +85,7 @@ def _edits(
         time.sleep(chance.uniform(*THINKS_S))
 
 
-def _save(
-    person: Person, state: dict[str, Any], note: str, told: Told, acknowledged: dict[int, int]
-) -> dict[str, Any]:
+def _save(person: Person, state: dict[str, Any], note: str, told: Told) -> dict[str, Any]:
     """One save, again from the newer state where somebody was quicker; the state after it."""
     while True:
         body = {"base_revision": state["revision"], "note": note, "document": {**state["document"], "name": note}}
@@ -95,7 +95,7 @@ def _save(
             told.save_ms.append(1e3 * (time.monotonic() - began))
             if status == 200:
                 told.saves += 1
-                acknowledged[state["id"]] = acknowledged.get(state["id"], 0) + 1
+                told.acknowledged.add((state["id"], note))
                 return dict(answer)
             if status != 409:
                 told.faults.append(f"save: {status} {str(answer)[:80]}")
@@ -104,16 +104,7 @@ def _save(
         state = answer["scene"]
 
 
-def _lost(address: str, names: list[str], acknowledged: dict[int, int]) -> int:
-    """Acknowledged saves that no revision holds: each has one, and so has the first state of a scene."""
-    lost = 0
-    for name in names:
-        person = Person(address)
-        person.sign_in(name)
-        for row in person.ask("GET", "/api/scenes")[1]:
-            if row["owner"] != name:
-                continue
-            noted = [one for one in person.ask("GET", f"/api/scenes/{row['id']}/revisions")[1] if not one["kept_aside"]]
-            newest = max(one["number"] for one in noted)
-            lost += max(0, min(acknowledged.get(row["id"], 0), 199) - (len(noted) - 1 if newest < 200 else 199))
-    return lost
+def _kept(folder: Path) -> set[tuple[int, str]]:
+    """Scene and note of every revision that was saved on top and not put aside, as the database holds them."""
+    with closing(sqlite3.connect(f"file:{folder / 'gondola.sqlite3'}?mode=ro", uri=True)) as opened:
+        return set(opened.execute("SELECT scene_id, note FROM scenes_revision WHERE NOT kept_aside"))

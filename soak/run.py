@@ -100,7 +100,7 @@ def _kills() -> tuple[bool, str]:
     )
     good = done.returncode == 0
     return good, (
-        f"All processes killed with SIGKILL after each step of a run, with an event on its way, in "
+        f"All processes killed with SIGKILL fifty times, between the steps of a run and with an event on its way, in "
         f"{time.monotonic() - began:.0f} s: "
         f"{'no acknowledged event lost, none doubled' if good else _last(done.stderr)}."
     )
