@@ -93,6 +93,7 @@ export function useScene(first: SceneState) {
 
   const step = useCallback(
     async (what: "undo" | "redo" | "restore", number = 0) => {
+      if (looking) return;
       await flush();
       if (unsaved.current) return;
       const params = { path: { scene_id: id } };
@@ -105,7 +106,7 @@ export function useScene(first: SceneState) {
       else if (told.response.status === 409) setConflict(told.error as Stale);
       else setSaving({ kind: "unsaved", why: refused(told.error, told.response.status).message });
     },
-    [arrive, flush, id],
+    [arrive, flush, id, looking],
   );
 
   const takeTheirs = useCallback(() => {

@@ -114,15 +114,15 @@ export function Header({ work, stage, problem, tools }: Head) {
 }
 
 const SAID = { saved: "saved", saving: "saving ...", unsaved: "not saved", tried: "to look at" };
-const TRIED = (owner: string) => `${owner}’s piece: what you try here is shown and not kept.`;
 
 function Told({ work, problem }: { work: SceneWork; problem: string | null }) {
   const wrong = problem ?? (work.saving.kind === "unsaved" ? `Not saved: ${work.saving.why}` : null);
   const words = wrong ? "not saved" : SAID[work.saving.kind];
+  const more = work.saving.kind === "tried" ? `${work.saving.of}’s piece: what you try is shown and not kept.` : null;
   return (
     <Box
       role="status"
-      title={wrong ?? (work.saving.kind === "tried" ? TRIED(work.saving.of) : undefined)}
+      title={wrong ?? more ?? undefined}
       color={wrong ? "caution" : "soft"}
       fontStyle="italic"
       paddingRight="2"

@@ -11,13 +11,19 @@ import { dayText } from "../units/display";
 
 const SeenBySheet = lazy(() => import("./seen-by-sheet"));
 
+/** Asks anew which pieces stand here, and which were deleted. */
+function useAnew() {
+  const queries = useQueryClient();
+  return () => Promise.all(["scenes", "gone"].map((key) => queries.invalidateQueries({ queryKey: [key] })));
+}
+
 /** Whose piece it is; and for one's own, who sees it, and the way to be rid of it. */
 export function Deeds({ scene }: { scene: SceneRow }) {
-  const queries = useQueryClient();
+  const anew = useAnew();
   const [sharing, share] = useState(false);
   const deleting = useMutation({
     mutationFn: () => ask(api.DELETE("/api/scenes/{scene_id}", { params: { path: { scene_id: scene.id } } })),
-    onSuccess: () => Promise.all(["scenes", "gone"].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSuccess: anew,
   });
   if (scene.may !== "own")
     return (
@@ -66,12 +72,12 @@ export function Deeds({ scene }: { scene: SceneRow }) {
 
 /** What was deleted and can still be brought back. */
 export function Gone() {
-  const queries = useQueryClient();
+  const anew = useAnew();
   const gone = useQuery({ queryKey: ["gone"], queryFn: () => ask(api.GET("/api/scenes/gone")) });
   const bringing = useMutation({
     mutationFn: (id: number) =>
       ask(api.POST("/api/scenes/gone/{scene_id}/back", { params: { path: { scene_id: id } } })),
-    onSuccess: () => Promise.all(["scenes", "gone"].map((key) => queries.invalidateQueries({ queryKey: [key] }))),
+    onSuccess: anew,
   });
   if (!gone.data?.length) return null;
   return (

@@ -6,12 +6,12 @@ import { useNavigate } from "react-router";
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { MemberRow, Session } from "../../api/types";
-import { dayText } from "../../units/display";
+import { useChanged, useSession } from "../../desk/use-session";
 import { BringFile } from "../../ui/bring-file";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
+import { dayText } from "../../units/display";
 import { Typed } from "./typed";
-import { useChanged, useSession } from "../../desk/use-session";
 
 /** One's own account, and who else is in the studio. */
 export function Account() {

@@ -5,10 +5,10 @@ import { useNavigate } from "react-router";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
+import { useChanged } from "../../desk/use-session";
 import { Deed } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Typed } from "./typed";
-import { useChanged } from "../../desk/use-session";
 
 const ENOUGH = "Ten characters or more; a few words that only you would put together are best.";
 

@@ -1,14 +1,15 @@
-import { Box, Flex, Heading, NativeSelect } from "@chakra-ui/react";
+import { Box, Flex, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { SeenBy as Seen } from "../../api/types";
-import { dayText } from "../../units/display";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
+import { Choice } from "../../ui/row";
 import { SheetOver } from "../../ui/sheet-over";
+import { dayText } from "../../units/display";
 
 const MAY = { look: "may look", work: "may work on it" } as const;
 const DAYS = [
@@ -103,28 +104,30 @@ function Members({ seen, share, end }: { seen: Seen; share: (one: Share) => void
         </Flex>
       ))}
       {others.length ? (
-        <Flex gap="3" align="baseline" marginTop="8px" wrap="wrap">
-          <Pick
+        <Box marginTop="8px">
+          <Choice
             label="Member of the studio"
             value={who}
             options={others.map((one) => [one, one] as const)}
             take={setChosen}
           />
-          <Pill
-            onClick={() => {
-              share({ name: who, may: "look" });
-            }}
-          >
-            let {who} look
-          </Pill>
-          <Pill
-            onClick={() => {
-              share({ name: who, may: "work" });
-            }}
-          >
-            let {who} work on it
-          </Pill>
-        </Flex>
+          <Flex gap="3" marginTop="8px" wrap="wrap">
+            <Pill
+              onClick={() => {
+                share({ name: who, may: "look" });
+              }}
+            >
+              let {who} look
+            </Pill>
+            <Pill
+              onClick={() => {
+                share({ name: who, may: "work" });
+              }}
+            >
+              let {who} work on it
+            </Pill>
+          </Flex>
+        </Box>
       ) : seen.shares.length ? null : (
         <Box color="soft">Nobody else is in this studio yet; its owner invites people under “account”.</Box>
       )}
@@ -172,51 +175,22 @@ function Links({ seen, made, make, withdraw }: Linking) {
           </Box>
         </Box>
       ) : null}
-      <Flex gap="3" align="baseline" marginTop="10px">
+      <Box marginTop="10px">
+        <Choice
+          label="How long the link lasts"
+          value={days}
+          options={DAYS.map(([one, word]) => [String(one), word] as const)}
+          take={setDays}
+        />
         <Deed
+          marginTop="8px"
           onClick={() => {
             make(Number(days));
           }}
         >
           Make a link
         </Deed>
-        <Box color="soft">for</Box>
-        <Pick
-          label="How long the link lasts"
-          value={days}
-          options={DAYS.map(([one, word]) => [String(one), word] as const)}
-          take={setDays}
-        />
-      </Flex>
+      </Box>
     </Box>
-  );
-}
-
-interface Picked {
-  label: string;
-  value: string;
-  options: readonly (readonly [string, string])[];
-  take: (value: string) => void;
-}
-
-function Pick({ label, value, options, take }: Picked) {
-  return (
-    <NativeSelect.Root size="sm" width="auto" minWidth="120px">
-      <NativeSelect.Field
-        aria-label={label}
-        value={value}
-        height="30px"
-        fontSize="15px"
-        onChange={(event) => {
-          take(event.target.value);
-        }}
-      >
-        {options.map(([id, word]) => (
-          <option key={id} value={id}>
-            {word}
-          </option>
-        ))}
-      </NativeSelect.Field>
-    </NativeSelect.Root>
   );
 }

@@ -74,7 +74,10 @@ function Pours({ shown }: { shown: Shown }) {
     <Box
       asChild
       width="100%"
-      css={{ "& td, & th": { padding: "4px 10px 4px 0", textAlign: "left", verticalAlign: "top" } }}
+      css={{
+        "& td, & th": { padding: "4px 10px 4px 0", textAlign: "left", verticalAlign: "top" },
+        "& td:not(.words), & th": { whiteSpace: "nowrap" },
+      }}
     >
       <table>
         <thead>
@@ -94,7 +97,7 @@ function Pours({ shown }: { shown: Shown }) {
               <tr>
                 <th scope="row">{one.number}</th>
                 <td>{lengthText(one.top_depth_mm, shown.units)}</td>
-                <td>
+                <td className="words">
                   {massText(one.mix_g, shown.units)}
                   <Box color="soft" fontSize="14px">
                     {one.resin}
