@@ -12,13 +12,10 @@ from ninja import Router, Schema
 from pydantic import Field
 from studio.schemas import Refusal
 
-from gondola_core.errors import GondolaError
 from gondola_core.evaluate import KEEPER
-from gondola_core.scene.brief import odd_year
 from gondola_core.studies.begin import Beginning, Begun, begin, begun_json
 from gondola_core.studies.starts import STARTS, begin_like
 from gondola_core.views.picture import picture, png_of
-from gondola_core.words import words
 
 router = Router(tags=["begin"])
 
@@ -54,7 +51,7 @@ class StartAsked(Schema):
 def begin_piece(request: HttpRequest, payload: Asked) -> HttpResponse:
     """A whole plan from a few answers."""
     shelf = library_of(owner=request.user)
-    return _said(begin(payload.beginning, _by_the_clock(payload.now, "now"), shelf))
+    return _said(begin(payload.beginning, payload.now.replace(tzinfo=None), shelf))
 
 
 @router.get("/starts", response=list[StartRow], operation_id="list_starts")
@@ -66,7 +63,7 @@ def list_starts(request: HttpRequest) -> list[StartRow]:
 @router.post("/starts/{key}", response={200: Begun, 422: Refusal}, operation_id="begin_like")
 def start(request: HttpRequest, key: str, payload: StartAsked) -> HttpResponse:
     """The plan of a start, from a day on."""
-    at = _by_the_clock(payload.first_pour_at, "first_pour_at").replace(second=0, microsecond=0)
+    at = payload.first_pour_at.replace(second=0, microsecond=0, tzinfo=None)
     return _said(begin_like(key, at))
 
 
@@ -81,14 +78,6 @@ def start_picture(request: HttpRequest, key: str) -> HttpResponse:
 def _start_picture(key: str) -> bytes:
     scene = begin_like(key, ANY_DAY).scene
     return png_of(picture(scene, scene.brief.first_view, PIXELS, {}, KEEPER))
-
-
-def _by_the_clock(moment: datetime, field: str) -> datetime:
-    """A moment as the clock of the room shows it; GondolaError for one of a year in which nobody pours."""
-    odd = odd_year(moment)
-    if odd is not None:
-        raise GondolaError(words("refusals.flaw", flaw=odd), field)
-    return moment.replace(tzinfo=None)
 
 
 def _said(begun: Begun) -> HttpResponse:

@@ -67,9 +67,7 @@ def listed(request: HttpRequest, scene_id: int) -> list[RunRow]:
 def begin(request: HttpRequest, scene_id: int, payload: RunBegun) -> HttpResponse:
     """A run of the scene as it stands, or a rehearsal of it."""
     scene = scene_asked(request, scene_id)
-    run = actions.begin(
-        scene=scene, zone=payload.zone, rehearsal=payload.rehearsal, seed=payload.seed
-    )
+    run = actions.begin(scene=scene, zone=payload.zone, rehearsal=payload.rehearsal, seed=payload.seed)
     return said(request, _whole(request, run))
 
 

@@ -53,7 +53,7 @@ def say(request: HttpRequest, kind: Kind, payload: InstrumentTold) -> list[Instr
 
 @router.get("/runs/{uuid:run_id}/stream", operation_id="run_stream")
 def run_stream(request: HttpRequest, run_id: UUID) -> HttpResponse:
-    """A run's changes and the readings of its owner's devices, as server-sent events; 204 where nobody can stream."""
+    """A run's changes and the readings of one's own devices, as server-sent events; 204 where nobody can stream."""
     run = actions.run_asked(request, run_id)
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)

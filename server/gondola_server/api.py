@@ -188,7 +188,7 @@ def _bad_input(request: HttpRequest, error: GondolaError) -> HttpResponse:
 
 @api.exception_handler(StaleWrite)
 def _stale(request: HttpRequest, error: StaleWrite) -> HttpResponse:
-    return refuse(request, 409, [("base_revision", error.message)], **error.newer())
+    return refuse(request, 409, [("base_revision", error.message)], **error.newer(request.user))
 
 
 @api.exception_handler(Overtaken)

@@ -112,6 +112,7 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
 ]
 AXES_FAILURE_LIMIT = 6
+"""Wrong passwords for a name from one address, after which that pair waits. Source: assumed"""
 AXES_COOLOFF_TIME = timedelta(minutes=15)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
@@ -151,6 +152,7 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_BODY
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 100
 DATA_UPLOAD_MAX_NUMBER_FILES = 10
 SESSION_COOKIE_AGE = 14 * 24 * 3600
+"""seconds: two weeks without a visit. Source: assumed"""
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = not PLAIN
 CSRF_COOKIE_SECURE = not PLAIN

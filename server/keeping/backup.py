@@ -13,9 +13,11 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
+from studio.originals import place_of
+
 from gondola_core.errors import GondolaError
 
-from .folder import DATABASE, PHOTOGRAPHS
+from .folder import DATABASE
 
 MANIFEST = "manifest.json"
 FORM = 1
@@ -65,13 +67,8 @@ def photographs_of(database: Path) -> list[str]:
         return [row[0] for row in opened.execute("SELECT DISTINCT digest FROM log_photograph ORDER BY digest")]
 
 
-def place_of(digest: str) -> str:
-    """Where an original lies in a data folder or a backup."""
-    return f"{PHOTOGRAPHS}/{digest[:2]}/{digest}"
-
-
 def _copy_photograph(folder: Path, partly: Path, digest: str) -> None:
-    source, target = folder / place_of(digest), partly / place_of(digest)
+    source, target = place_of(folder, digest), place_of(partly, digest)
     if not source.exists():
         return  # `gondola check` tells of it; a backup of the rest is better than none
     target.parent.mkdir(parents=True, exist_ok=True, mode=0o700)

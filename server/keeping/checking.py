@@ -8,11 +8,13 @@ from collections.abc import Iterator
 from contextlib import closing
 from pathlib import Path
 
+from studio import originals
+
 from gondola_core.errors import GondolaError
 from gondola_core.scene import read_scene
 
-from .backup import photographs_of, place_of
-from .folder import DATABASE, PHOTOGRAPHS
+from .backup import photographs_of
+from .folder import DATABASE
 
 MOST_TOLD = 20
 """Findings of one kind that are told one by one."""
@@ -79,13 +81,9 @@ def _scenes(opened: sqlite3.Connection) -> Iterator[str]:
 def _photographs(folder: Path, database: Path) -> Iterator[str]:
     """Originals that are named and missing; and files that nobody names."""
     named = photographs_of(database)
-    missing = [one for one in named if not (folder / place_of(one)).is_file()]
+    missing = [one for one in named if not originals.place_of(folder, one).is_file()]
     if missing:
         yield f"{len(missing)} photographs of the log have lost their original: copy `photographs` from a backup."
-    orphans = set(_files(folder)) - set(named)
+    orphans = {one.name for one in originals.all_in(folder)} - set(named)
     if orphans:
         yield f"{len(orphans)} files lie in `photographs` that no entry names; `gondola tidy` takes them away."
-
-
-def _files(folder: Path) -> Iterator[str]:
-    return (one.name for one in (folder / PHOTOGRAPHS).glob("??/*") if one.is_file())

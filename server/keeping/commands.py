@@ -80,37 +80,40 @@ def tidy(words: list[str]) -> int:
 
 def export(words: list[str]) -> int:
     """Write all that one person keeps into one archive of open formats."""
-    parser = argparse.ArgumentParser(prog="gondola export", description=export.__doc__)
-    parser.add_argument("name", help="whose")
-    parser.add_argument("archive", type=Path, metavar="ARCHIVE.zip")
-    options = parser.parse_args(words)
+    name, archive = _named(words, "export", export.__doc__)
 
     def run() -> str:
         _set_up()
         from .archive.out import write_archive
 
-        write_archive(_account(options.name), options.archive)
-        return f"Written to {options.archive}."
+        write_archive(_account(name), archive)
+        return f"Written to {archive}."
 
     return _said(run)
 
 
 def bring(words: list[str]) -> int:
     """Take an archive in, beside what somebody has already."""
-    parser = argparse.ArgumentParser(prog="gondola import", description=bring.__doc__)
-    parser.add_argument("name", help="whose it becomes")
-    parser.add_argument("archive", type=Path, metavar="ARCHIVE.zip")
-    options = parser.parse_args(words)
+    name, archive = _named(words, "import", bring.__doc__)
 
     def run() -> str:
         _set_up()
         from .archive.back import bring_archive
 
-        if not options.archive.is_file():
-            raise GondolaError(f"There is no file {options.archive}.")
-        return "\n".join(bring_archive(_account(options.name), options.archive))
+        if not archive.is_file():
+            raise GondolaError(f"There is no file {archive}.")
+        return "\n".join(bring_archive(_account(name), archive))
 
     return _said(run)
+
+
+def _named(words: list[str], command: str, about: str | None) -> tuple[str, Path]:
+    """Whose archive a command is about, and its file."""
+    parser = argparse.ArgumentParser(prog=f"gondola {command}", description=about)
+    parser.add_argument("name", help="whose it is")
+    parser.add_argument("archive", type=Path, metavar="ARCHIVE.zip")
+    options = parser.parse_args(words)
+    return options.name, options.archive
 
 
 def _said(run: Callable[[], str]) -> int:

@@ -12,7 +12,6 @@ from pathlib import Path
 from gondola_core.errors import GondolaError
 
 DATABASE = "gondola.sqlite3"
-PHOTOGRAPHS = "photographs"
 KEY = "secret_key"
 LOCK = "serving.lock"
 BACKUPS = "backups"

@@ -6,11 +6,13 @@ import shutil
 from datetime import UTC, datetime
 from pathlib import Path
 
+from studio.originals import FOLDER
+
 from gondola_core.errors import GondolaError
 
 from .backup import copy_database, manifest_of
 from .checking import broken_database
-from .folder import DATABASE, PHOTOGRAPHS, held, make_private
+from .folder import DATABASE, held, make_private
 
 ASIDE = "before-restore-%Y%m%dT%H%M%S"
 
@@ -27,14 +29,14 @@ def restore(made: Path, folder: Path) -> Path | None:
     with held(folder):
         aside = _move_aside(folder)
         copy_database(made / DATABASE, folder / DATABASE)
-        if (made / PHOTOGRAPHS).is_dir():
-            shutil.copytree(made / PHOTOGRAPHS, folder / PHOTOGRAPHS)
+        if (made / FOLDER).is_dir():
+            shutil.copytree(made / FOLDER, folder / FOLDER)
         make_private(folder)
     return aside
 
 
 def _move_aside(folder: Path) -> Path | None:
-    there = [one for one in (*folder.glob("*.sqlite3*"), folder / PHOTOGRAPHS) if one.exists()]
+    there = [one for one in (*folder.glob("*.sqlite3*"), folder / FOLDER) if one.exists()]
     if not there:
         return None
     aside = folder / datetime.now(UTC).strftime(ASIDE)

@@ -17,6 +17,7 @@ from people.accounts import GRACE
 from people.models import Invitation, Leaving, Link
 from scenes.models import Revision, Scene
 from shapes.models import Mesh
+from studio.originals import all_in
 
 from gondola_core.scene import read_scene
 
@@ -101,7 +102,7 @@ def _photographs(now: datetime) -> int:
     """Originals that no entry names, and files that were never finished."""
     named = set(Photograph.objects.values_list("digest", flat=True))
     count = 0
-    for file in Path(settings.DATA, "photographs").glob("??/*"):
+    for file in list(all_in(Path(settings.DATA))):
         age = now - datetime.fromtimestamp(file.stat().st_mtime, UTC)
         if file.name not in named and age > PARTS_OLD:
             file.unlink(missing_ok=True)

@@ -17,11 +17,13 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from people.ways import scene_asked, scenes_for
 from scenes.models import Scene
+from studio import originals
 from studio.apart import apart
 
 from gondola_core.errors import GondolaError
 from gondola_core.explain.fault import FAULT_NAMES
 from gondola_core.scene import Scene as SceneDocument
+from gondola_core.scene.brief import FIRST_YEAR, LAST_YEAR
 
 from .models import Entry, Photograph
 from .pictures import Picture, read_picture, safe_name
@@ -93,7 +95,7 @@ def _moment(at: datetime | None) -> datetime:
     """Now, or as said; GondolaError for a moment without its zone or of no year that is lived in."""
     if at is None:
         return datetime.now(UTC)
-    if at.tzinfo is None or not 1970 <= at.year <= 2200:
+    if at.tzinfo is None or not FIRST_YEAR <= at.year <= LAST_YEAR:
         raise GondolaError("Give the moment with its zone, in a year that is lived in.", "at")
     return at
 
@@ -134,7 +136,7 @@ def _keep(scene: Scene, name: str, picture: Picture, place: EntryPlace | None) -
 
 def file_of(digest: str) -> Path:
     """Where an original lies."""
-    return Path(settings.DATA) / "photographs" / digest[:2] / digest
+    return originals.place_of(Path(settings.DATA), digest)
 
 
 def write_original(digest: str, content: bytes) -> None:

@@ -11,6 +11,7 @@ from scenes.actions import state_of
 from scenes.models import Scene
 from shapes.actions import meshes_for
 
+from gondola_core.documents.card import doses_said
 from gondola_core.evaluate import DRAFT, KEEPER, evaluate
 from gondola_core.explain.fault import FAULT_NAMES
 from gondola_core.outcome import Outcome
@@ -67,8 +68,7 @@ def _size(document: SceneDocument, units: ReaderUnits) -> str:
 
 def _pour(document: SceneDocument, outcome: Outcome, at: int, units: ReaderUnits) -> dict[str, Any]:
     pour, told = document.pours[at], outcome.pours[at]
-    names = {one.id: one.name for one in document.colourants}
-    doses = [f"{one.dose_drops_per_100g:g} drops of {names[one.colourant_id]} in 100 g" for one in pour.doses]
+    doses = [f"{one} in 100 g" for one in doses_said(document, pour, units)]
     cure = told.heat.cure
     return {
         "number": told.number, "line": _say(pour.top_depth_mm, "length", units),

@@ -12,8 +12,9 @@ from scenes.actions import state_of
 from scenes.api import file_of
 from shapes.actions import meshes_for
 
+from gondola_core.documents.card import doses_said
 from gondola_core.evaluate import evaluate
-from gondola_core.scene import Scene, Units
+from gondola_core.scene import Units
 from gondola_core.views.picture import LEAST_PIXELS
 
 from .glance import MOST_WIDE, picture_of
@@ -61,19 +62,13 @@ def read_shown(request: HttpRequest, token: str) -> Shown:
         pours=[
             ShownPour(
                 number=told.number, resin=scene.resin_of(pour).name, top_depth_mm=pour.top_depth_mm,
-                volume_ml=told.fill.resin_volume_ml, mix_g=told.cup.mix.part_a_g + told.cup.mix.part_b_g,
-                colour=_colour(scene, at), starts_at=told.clock.starts_at,
+                volume_ml=told.fill.resin_volume_ml, mix_g=told.cup.mix.mix_g,
+                colour=", ".join(f"{one} in 100 g" for one in doses_said(scene, pour)), starts_at=told.clock.starts_at,
                 peak_c=told.heat.cure.peak_c if told.heat.cure else None,
             )
-            for at, (pour, told) in enumerate(zip(scene.pours, outcome.pours, strict=True))
+            for pour, told in zip(scene.pours, outcome.pours, strict=True)
         ],
     )
-
-
-def _colour(scene: Scene, at: int) -> str:
-    names = {one.id: one.name for one in scene.colourants}
-    doses = scene.pours[at].doses
-    return ", ".join(f"{one.dose_drops_per_100g:g} drops of {names[one.colourant_id]} in 100 g" for one in doses)
 
 
 @router.get("/shown/{token}/picture", operation_id="shown_picture")

@@ -25,16 +25,16 @@ LONGEST_NAME = 60
 
 
 @transaction.atomic
-def invite(*, name: str = "", as_owner: bool = False, account: User | None = None) -> str:
-    """A token with which one person joins, or with which one who is there chooses a new password."""
+def invite(*, name: str = "", as_owner: bool = False, account: User | None = None) -> tuple[Invitation, str]:
+    """An invitation to join, or to a new password for one who is there; and its token, which is told this once."""
     token, hashed = new_token()
     if account is not None:
         Invitation.objects.filter(account=account).delete()
-    Invitation.objects.create(
+    made = Invitation.objects.create(
         token_hash=hashed, name=account.get_username() if account else name.strip()[:LONGEST_NAME],
         as_owner=as_owner, account=account, lapses_at=datetime.now(UTC) + INVITED_FOR,
     )
-    return token
+    return made, token
 
 
 def invitation_of(token: str) -> Invitation:
@@ -82,14 +82,11 @@ def set_password(account: User, password: str) -> None:
     account.save()
 
 
-def end_sessions(account: User, but: str | None = None) -> int:
-    """Sign an account out wherever it is signed in; `but` keeps one session. How many were ended."""
-    ended = 0
+def end_sessions(account: User) -> None:
+    """Sign an account out wherever it is signed in."""
     for session in Session.objects.filter(expire_date__gt=datetime.now(UTC)).iterator():
-        if session.session_key != but and session.get_decoded().get("_auth_user_id") == str(account.pk):
+        if session.get_decoded().get("_auth_user_id") == str(account.pk):
             session.delete()
-            ended += 1
-    return ended
 
 
 @transaction.atomic

@@ -14,7 +14,6 @@ from ninja.utils import check_csrf
 from gondola_core.errors import GondolaError
 
 from . import accounts, sharing, signing
-from .models import Invitation
 from .schemas import (
     Address,
     Invited,
@@ -88,9 +87,8 @@ def invite(request: HttpRequest, payload: Inviting) -> tuple[int, Address]:
     """For the owner: an address that lets one person in, once. Somebody who is here chooses a new password with it."""
     _owner(request)
     account = User.objects.filter(username__iexact=payload.name.strip(), is_active=True).first()
-    token = accounts.invite(name=payload.name, as_owner=payload.as_owner, account=account)
-    lapses_at = Invitation.objects.latest("pk").lapses_at
-    return 201, Address(path=f"/welcome/{token}", lapses_at=lapses_at)
+    invitation, token = accounts.invite(name=payload.name, as_owner=payload.as_owner, account=account)
+    return 201, Address(path=f"/welcome/{token}", lapses_at=invitation.lapses_at)
 
 
 @router.delete("/people/{name}", response=list[MemberRow], operation_id="let_member_go")
@@ -161,7 +159,7 @@ def _session(account: Any) -> Session:
 def _not_forged(request: HttpRequest) -> None:
     """What needs no session needs the token of our page all the same."""
     if check_csrf(request) is not None:
-        raise HttpError(403, "This did not come from a page of Gondola: load the page again.")
+        raise HttpError(403, "forged")
 
 
 def _owner(request: HttpRequest) -> None:

@@ -37,11 +37,11 @@ class StaleWrite(Exception):
         self.scene = scene
         self.kept = kept
 
-    def newer(self) -> dict[str, Any]:
-        """The newer state and where the refused one is kept."""
+    def newer(self, user: Any) -> dict[str, Any]:
+        """The newer state, as somebody may use it, and where the refused one is kept."""
         return {
             "kept_revision": self.kept.number if self.kept else None,
-            "scene": state_of(self.scene).model_dump(mode="json"),
+            "scene": state_of(self.scene, user).model_dump(mode="json"),
         }
 
 
@@ -80,13 +80,14 @@ def state_of(scene: Scene, user: Any = None) -> SceneState:
     )
 
 
-@transaction.atomic
 def create_scene(*, owner: User, document: SceneDocument, note: str = "") -> Scene:
     """A new scene with its first revision; meshes that it brings along are kept apart."""
     document = take_in(owner=owner, document=document)
-    scene = Scene.objects.create(owner=owner, name=document.name)
-    first = Revision.objects.create(scene=scene, number=1, packed=pack(document), note=note)
-    Variant.objects.create(scene=scene, name=PLAN, head=first, tip=first)
+    packed = pack(document)
+    with transaction.atomic():
+        scene = Scene.objects.create(owner=owner, name=document.name)
+        first = Revision.objects.create(scene=scene, number=1, packed=packed, note=note)
+        Variant.objects.create(scene=scene, name=PLAN, head=first, tip=first)
     return scene
 
 
@@ -97,14 +98,16 @@ def save_scene(
 
     StaleWrite if `base_revision` is not the shown one; the document is kept aside then.
     """
+    # nothing is unpacked or packed while others wait to write
+    document = take_in(owner=scene.owner, document=document)
+    packed = pack(document)
     with transaction.atomic():
-        document = take_in(owner=scene.owner, document=document)
         if by is not None and by.pk != scene.owner_id:
             adopt(owner=scene.owner, by=by, document=document)
         variant = locked(scene)
         stale = variant.head.number != base_revision
         revision = add(
-            scene, pack(document), note, stale,
+            scene, packed, note, stale,
             scene.revisions.filter(number=base_revision).first() if stale else variant.head,
         )
         if not stale:

@@ -68,7 +68,7 @@ def bring_back(request: HttpRequest, scene_id: int) -> SceneState:
     if scene is None:
         raise Http404
     actions.bring_back(scene)
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.post(
@@ -84,7 +84,7 @@ def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
     """From a scene file of any version."""
     document = read_scene(read_body(request, LARGEST_FILE, "a scene file"))
     scene = actions.create_scene(owner=request.user, document=document, note="brought in")
-    return 201, actions.state_of(scene)
+    return 201, actions.state_of(scene, request.user)
 
 
 @router.get("/scenes/{int:scene_id}", response=SceneState, operation_id="read_scene")
@@ -106,14 +106,14 @@ def save(request: HttpRequest, scene_id: int, payload: SceneWrite) -> SceneState
 def undo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
     scene = scene_asked(request, scene_id)
     actions.undo(scene=scene, base_revision=payload.base_revision)
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.post("/scenes/{int:scene_id}/redo", response=WRITE, operation_id="redo_scene")
 def redo(request: HttpRequest, scene_id: int, payload: Step) -> SceneState:
     scene = scene_asked(request, scene_id)
     actions.redo(scene=scene, base_revision=payload.base_revision)
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.post("/scenes/{int:scene_id}/restore", response=WRITE, operation_id="restore_scene")
@@ -123,7 +123,7 @@ def restore(request: HttpRequest, scene_id: int, payload: Restore) -> SceneState
     actions.restore(
         scene=scene, base_revision=payload.base_revision, number=payload.number
     )
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.get(

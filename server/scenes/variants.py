@@ -43,20 +43,24 @@ def document_of(variant: Variant) -> SceneDocument:
     return actions.unpack(variant.head)
 
 
-@transaction.atomic
 def keep(*, scene: Scene, name: str, document: SceneDocument) -> Variant:
     """Keep a document under a name: a new variant, forked from what is worked on, or the next state of one.
 
     VariantRefused for the plan's own name, or where too many are kept.
     """
     name = _free_name(name)
-    document = take_in(owner=scene.owner, document=document)
+    packed = actions.pack(take_in(owner=scene.owner, document=document))
+    return _keep(scene, name, packed)
+
+
+@transaction.atomic
+def _keep(scene: Scene, name: str, packed: bytes) -> Variant:
     plan = actions.locked(scene)
     variant = scene.variants.filter(name=name).select_related("head").first()
     if variant is None and scene.variants.count() > MOST_VARIANTS:
         raise VariantRefused(f"{MOST_VARIANTS} plans are kept beside this scene; let one go first.")
     parent = plan.head if variant is None else variant.head
-    revision = actions.add(scene, actions.pack(document), f"kept as {name}", False, parent)
+    revision = actions.add(scene, packed, f"kept as {name}", False, parent)
     if variant is None:
         return Variant.objects.create(scene=scene, name=name, head=revision, tip=revision)
     variant.head = variant.tip = revision

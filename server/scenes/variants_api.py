@@ -50,7 +50,7 @@ def take(request: HttpRequest, scene_id: int, name: str, payload: Step) -> Scene
     """It becomes what is worked on; undo goes back."""
     scene = _scene(request, scene_id)
     variants.take(scene=scene, variant=_variant(scene, name), base_revision=payload.base_revision)
-    return actions.state_of(scene)
+    return actions.state_of(scene, request.user)
 
 
 @router.delete(ONE, response={200: list[VariantRow], 404: Refusal}, operation_id="let_variant_go")

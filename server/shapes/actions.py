@@ -1,4 +1,4 @@
-"""What can be done with meshes. Each is one transaction."""
+"""What can be done with meshes. What is computed is computed before the transaction that stores it."""
 
 from __future__ import annotations
 

@@ -13,7 +13,7 @@ from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from ..outcome import Outcome
-from ..scene import Scene
+from ..scene import Pour, Scene
 from ..words import METRIC, ReaderUnits, words
 
 PAPER, INK, SOFT = (251, 248, 239), (35, 50, 60), (90, 104, 112)
@@ -35,17 +35,13 @@ class CardText:
 def card_text(scene: Scene, outcome: Outcome, units: ReaderUnits = METRIC) -> CardText:
     """The words of a card in the reader's units."""
     tank = scene.tank
-    inks = {one.id: one.name for one in scene.colourants}
     rows = []
     for pour, told in zip(scene.pours[::-1], outcome.pours[::-1], strict=True):
-        doses = [
-            words("card.dose", drops=dose.dose_drops_per_100g, name=inks[dose.colourant_id])
-            for dose in pour.doses if dose.dose_drops_per_100g > 0
-        ]
+        doses = doses_said(scene, pour, units)
         rows.append(words(
             "card.pour" if doses else "card.clear", pour=told.number, top=told.top_depth_mm,
             bottom=told.bottom_depth_mm, resin=scene.resin_of(pour).name,
-            doses=", ".join(one.said(units) for one in doses),
+            doses=", ".join(doses),
         ).said(units))
     return CardText(
         title=scene.name, rows=rows,
@@ -54,6 +50,15 @@ def card_text(scene: Scene, outcome: Outcome, units: ReaderUnits = METRIC) -> Ca
             deep=tank.fill_height_mm, volume=outcome.whole.resin_volume_ml, mass=outcome.whole.mix_g,
         ).said(units),
     )
+
+
+def doses_said(scene: Scene, pour: Pour, units: ReaderUnits = METRIC) -> list[str]:
+    """What of each colourant goes into 100 g of a pour."""
+    inks = {one.id: one.name for one in scene.colourants}
+    return [
+        words("card.dose", drops=dose.dose_drops_per_100g, name=inks[dose.colourant_id]).said(units)
+        for dose in pour.doses if dose.dose_drops_per_100g > 0
+    ]
 
 
 def card_png(text: CardText, picture: Image.Image) -> bytes:

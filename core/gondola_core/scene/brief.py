@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
-from ..errors import Flaw
+from ..errors import Flaw, GondolaError
 from ..part import Key, Note, Part, bounded
 from ..words import Words, words
 
@@ -16,11 +16,17 @@ FIRST_YEAR, LAST_YEAR = 1970, 2200
 Side = Literal["front", "back", "left", "right", "above"]
 
 
-def odd_year(moment: date) -> Words | None:
-    """What is said of a moment in which nobody pours; None for one in a year that is lived in."""
+def _odd_year(moment: date) -> Words | None:
     if FIRST_YEAR <= moment.year <= LAST_YEAR:
         return None
     return words("refusals.odd_year", first=FIRST_YEAR, last=LAST_YEAR, given=moment.year)
+
+
+def check_year(moment: date, field: str) -> None:
+    """GondolaError for a moment in a year in which nobody pours."""
+    odd = _odd_year(moment)
+    if odd is not None:
+        raise GondolaError(words("refusals.flaw", flaw=odd), field)
 
 
 class Units(Part):
@@ -152,7 +158,7 @@ class Brief(Part):
     @field_validator("first_pour_at")
     @classmethod
     def _in_a_year_that_is_lived_in(cls, moment: datetime) -> datetime:
-        odd = odd_year(moment)
+        odd = _odd_year(moment)
         if odd is not None:
             raise Flaw(odd)
         return moment

@@ -37,7 +37,7 @@ from ..scene import (
     Wall,
     Wish,
 )
-from ..scene.brief import FreeHours, Habits, Side
+from ..scene.brief import FreeHours, Habits, Side, check_year
 from ..scene.schedule import next_free_h
 from ..shape.bedform import bed_grid, measured_heights, starter_heights
 from ..shape.templates import new_figure
@@ -142,6 +142,7 @@ def begin(
     today  by the clock of the room; the first pour is in a free hour after it
     shelf  what there is to choose from; None: the generic rows
     """
+    check_year(today, "now")
     scene = _ground(beginning, today, shelf or load_library())
     wanted = [one.kind for one in beginning.figures for _ in range(one.count)]
     spots = [_spread(scene.tank, at) for at in range(len(wanted))]

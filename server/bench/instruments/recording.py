@@ -10,6 +10,7 @@ from typing import Any
 from uuid import UUID
 
 from django.contrib.auth import get_user_model
+from django.contrib.auth.models import AnonymousUser
 from django.db import OperationalError, close_old_connections
 from people.ways import scenes_for
 
@@ -58,8 +59,8 @@ class Recorder:
     @staticmethod
     def _going_on(owner_id: int) -> Any:
         """Runs of the scenes that the owner of a device works on."""
-        mine = scenes_for(get_user_model()(pk=owner_id), "work")
-        return Run.objects.filter(scene__in=mine, ended_at=None).defer("packed")
+        owner = get_user_model().objects.filter(pk=owner_id, is_active=True).first() or AnonymousUser()
+        return Run.objects.filter(scene__in=scenes_for(owner, "work"), ended_at=None).defer("packed")
 
     def _record(self, run: Run, reading: Temperature) -> None:
         now, key = actions.now_of(run), (run.pk, reading.channel)

@@ -43,6 +43,8 @@ LARGEST_PART = 256 * 2**20
 LARGEST_WHOLE = 2 * 2**30
 """bytes of all of it, unpacked"""
 NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or the account page made."
+UNREADABLE = (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError)
+"""What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""
 CHANGED = "The archive is not whole, or was changed by hand: {}. Nothing was taken in."
 
 
@@ -57,8 +59,11 @@ class Parts:
 
     def bytes(self, name: str) -> bytes:
         """A file; what a ZIP says of its size is not believed."""
-        with self._opened.open(name) as part:
-            content = part.read(LARGEST_PART + 1)
+        try:
+            with self._opened.open(name) as part:
+                content = part.read(LARGEST_PART + 1)
+        except UNREADABLE:
+            raise GondolaError(NOT_OURS, "file") from None
         if len(content) > LARGEST_PART:
             raise GondolaError(f"{name} in this archive is over {LARGEST_PART // 2**20} MB.", "file")
         return content
@@ -79,7 +84,7 @@ def bring_archive(owner: User, file: Path) -> list[str]:
             ready = _read(parts)
         with transaction.atomic():
             return _store(owner, ready)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError):
+    except zipfile.BadZipFile:
         raise GondolaError(NOT_OURS, "file") from None
     except KeyError as error:
         missing = str(error)

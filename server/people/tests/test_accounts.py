@@ -51,7 +51,7 @@ class SigningIn(AccountCase):
 
     def test_a_page_of_somebody_else_cannot_sign_in_or_join(self):
         strict = Client(enforce_csrf_checks=True)
-        token = accounts.invite()
+        _, token = accounts.invite()
         for url in ("/api/session", f"/api/invitations/{token}"):
             answer = self.send("post", url, strict, name="keeper", password=GOOD)
             self.assertEqual(answer.status_code, 403)

@@ -29,6 +29,7 @@ from ...scene import (
     Wall,
     Wish,
 )
+from ...scene.brief import check_year
 from ...shape.bedform import bed_grid, starter_heights
 from ...words import words
 from ..begin import Begun, plan
@@ -66,6 +67,7 @@ def begin_like(key: str, first_pour_at: datetime, keeper: Keeper = KEEPER) -> Be
     """The plan of a start; GondolaError if there is none of that key."""
     if key not in STARTS:
         raise GondolaError(words("refusals.no_start", id=key), "key")
+    check_year(first_pour_at, "first_pour_at")
     scene, resin_id, figures = STARTS[key].make(first_pour_at)
     return plan(scene, resin_id, len(figures), lambda _, at: figures[at], keeper)
 

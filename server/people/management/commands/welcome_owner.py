@@ -24,7 +24,7 @@ class Command(BaseCommand):
         if not no_owner():
             return
         Invitation.objects.filter(as_owner=True).delete()
-        token = invite(as_owner=True)
+        _, token = invite(as_owner=True)
         self.stdout.write(
             f"This studio has no owner yet. Open {address}/welcome/{token} and choose a name and a password.\n"
             "The address works once; until it was used, each start makes a new one."
