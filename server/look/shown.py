@@ -23,7 +23,7 @@ router = Router(tags=["shown"], auth=None)
 
 
 class ShownPour(Schema):
-    """One pour of the plan."""
+    """One pour of the plan; `colour` is what goes into 100 g of it."""
 
     number: int
     resin: str
@@ -63,7 +63,7 @@ def read_shown(request: HttpRequest, token: str) -> Shown:
             ShownPour(
                 number=told.number, resin=scene.resin_of(pour).name, top_depth_mm=pour.top_depth_mm,
                 volume_ml=told.fill.resin_volume_ml, mix_g=told.cup.mix.mix_g,
-                colour=", ".join(f"{one} in 100 g" for one in doses_said(scene, pour)), starts_at=told.clock.starts_at,
+                colour=", ".join(doses_said(scene, pour)), starts_at=told.clock.starts_at,
                 peak_c=told.heat.cure.peak_c if told.heat.cure else None,
             )
             for pour, told in zip(scene.pours, outcome.pours, strict=True)

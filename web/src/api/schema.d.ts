@@ -1691,7 +1691,7 @@ export interface paths {
         };
         /**
          * Run Stream
-         * @description A run's changes and the readings of its owner's devices, as server-sent events; 204 where nobody can stream.
+         * @description A run's changes and the readings of one's own devices, as server-sent events; 204 where nobody can stream.
          */
         get: operations["run_stream"];
         put?: never;
@@ -8478,7 +8478,7 @@ export interface components {
         };
         /**
          * ShownPour
-         * @description One pour of the plan.
+         * @description One pour of the plan; `colour` is what goes into 100 g of it.
          */
         ShownPour: {
             /** Colour */

@@ -51,7 +51,7 @@ export function Welcome({ token }: { token: string }) {
   });
   if (invited.error)
     return (
-      <Box as="main" padding="48px 24px">
+      <Box as="main" maxWidth="1080px" margin="0 auto" padding={{ base: "40px 16px", md: "48px 24px" }}>
         <Problem>This invitation was used already, or has lapsed: ask the owner of the studio for another.</Problem>
       </Box>
     );

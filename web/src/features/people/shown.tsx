@@ -16,7 +16,10 @@ export function ShownPiece({ token }: { token: string }) {
   });
   if (shown.error)
     return (
-      <Box as="main" padding="48px 24px">
+      <Box as="main" maxWidth="1080px" margin="0 auto" padding={{ base: "40px 16px", md: "48px 24px" }}>
+        <Box fontSize="26px" fontWeight={800} marginBottom="8px">
+          Gondola
+        </Box>
         <Problem>This link has lapsed, or was withdrawn: ask whoever gave it to you for another.</Problem>
       </Box>
     );
@@ -101,7 +104,7 @@ function Pours({ shown }: { shown: Shown }) {
                   {massText(one.mix_g, shown.units)}
                   <Box color="soft" fontSize="14px">
                     {one.resin}
-                    {one.colour ? `; ${one.colour}` : ""}
+                    {one.colour ? `; in 100 g: ${one.colour}` : ""}
                   </Box>
                 </td>
                 <td>{whenText(one.starts_at)}</td>

@@ -11,7 +11,7 @@ export function Typed({
   const id = useId();
   return (
     <Box marginBottom="14px" maxWidth="360px">
-      <Box asChild color="soft" display="block">
+      <Box asChild color="soft" display="block" marginBottom="4px">
         <label htmlFor={id}>{label}</label>
       </Box>
       <Input
@@ -21,13 +21,14 @@ export function Typed({
         fontSize="17px"
         bg="plot"
         borderColor="hair"
+        _placeholder={{ color: "soft", opacity: 1 }}
         onChange={(event) => {
           take(event.target.value);
         }}
         {...rest}
       />
       {hint ? (
-        <Box id={`${id}-hint`} color="soft" fontSize="14px">
+        <Box id={`${id}-hint`} color="soft" fontSize="14px" marginTop="4px">
           {hint}
         </Box>
       ) : null}
