@@ -13,11 +13,12 @@ PACKAGES_TEST := chromium fonts-dejavu-core redis-server
 demo: .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
 
+# The quick ones; what takes minutes is tagged "long" and run by `make soak`.
 test: .setup/static .setup/apt-test .setup/kernels
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[a-e]*.py" & early=$$!; \
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[f-z]*.py"; late=$$?; wait $$early && exit $$late
 	cd web && npm test
-	$(BIN)/python server/manage.py test --parallel 2 gondola_server people keeping scenes shapes answers jobs bench documents stock learning log look studio library core/tests e2e
+	$(BIN)/python server/manage.py test --parallel 2 --exclude-tag long gondola_server people keeping scenes shapes answers jobs bench documents stock learning log look studio library e2e
 
 # The long ones, with a seed; writes docs/reliability.md. SOAK="--minutes 1" makes it shorter.
 soak: .setup/static .setup/apt-test .setup/kernels

@@ -16,6 +16,7 @@ from typing import Any
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 
+from django.test import tag
 from playwright.sync_api import expect, sync_playwright
 
 from e2e.browser_case import AXE, CHROMIUM, FLAGS, PATIENCE, RULES
@@ -241,6 +242,7 @@ class PourDay(ServedDemo):
         self.page.reload()
         self.listen()
 
+    @tag("long")
     def test_it_can_be_used_without_eyes(self) -> None:
         self.begin()
         found = self.page.evaluate(AXE.read_text() + f"; {RULES}")
@@ -248,9 +250,10 @@ class PourDay(ServedDemo):
 
 
 SOAK, LONG = os.environ.get("GONDOLA_SOAK") == "1", 50
-"""`make soak` kills fifty times, `make test` four."""
+"""`make soak` kills fifty times; run by itself, four."""
 
 
+@tag("long", "kills")
 class Killed(ServedDemo):
     def test_no_acknowledged_event_is_lost_or_doubled(self) -> None:
         """All processes killed between steps of a run, each time with an event on its way."""

@@ -5,6 +5,8 @@ from __future__ import annotations
 import time
 import unittest
 
+from django.test import tag
+
 from e2e.served import ServedDemo
 
 
@@ -14,6 +16,7 @@ class Demo(ServedDemo):
         with self.web.open(f"{self.address}/api/jobs/{job}/events", timeout=30) as stream:
             return str(stream.read().decode())
 
+    @tag("long")
     def test_signs_its_owner_in_and_a_restart_loses_no_job(self) -> None:
         demo = self.start()
         self.assertEqual(self.ask("/api/session"), {"name": "demo", "demo": True, "owner": True})

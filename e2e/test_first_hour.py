@@ -5,6 +5,7 @@ import json
 import re
 
 from django.conf import settings
+from django.test import tag
 from playwright.sync_api import expect
 from scenes.models import Scene
 from studio.actions import demo_owner
@@ -131,6 +132,7 @@ class WinterLake(BrowserCase):
 
 
 class Starts(BrowserCase):
+    @tag("long")
     def test_each_of_the_six_gives_a_scene_without_a_stop(self):
         page = self.page
         names = ("Flooded Cellar, Four Tiles", "Harbour Stair", "Lock Gate", "The Lost Key", "Mill Pond", "The Well")
@@ -207,6 +209,7 @@ class Helps(BrowserCase):
 
 
 class EveryWidth(BrowserCase):
+    @tag("long")
     def test_no_serious_fault_for_a_screen_reader_by_day_and_night_on_any_screen(self):
         page = self.page
         addresses = ["/", "/begin", "/have", *(f"/scenes/{self.scene.pk}/{stage}" for stage in (*STAGES, "sheet"))]

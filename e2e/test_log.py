@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import tempfile
 
-from django.test import override_settings
+from django.test import override_settings, tag
 from learning.tests.test_bottles import cup_csv
 from library.actions import library_of
 from playwright.sync_api import expect
@@ -118,6 +118,7 @@ class Loop(BrowserCase):
             page.get_by_role("button", name="DXF").click()
         self.assertEqual(download.value.suggested_filename, "edge-strips.dxf")
 
+    @tag("long")
     def test_every_part_is_sound_for_a_screen_reader(self) -> None:
         self.page.evaluate(AXE.read_text())
         self.go("Log")

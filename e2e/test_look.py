@@ -2,6 +2,7 @@
 
 import re
 
+from django.test import tag
 from playwright.sync_api import expect
 from scenes.actions import create_scene
 from studio.actions import demo_owner
@@ -54,6 +55,7 @@ class LookView(BrowserCase):
         field.press("Enter")
         expect(picture).to_have_accessible_name(re.compile(r": the eye -30 degrees round"))
 
+    @tag("long")
     def test_a_fish_seems_nearer_and_doubles_at_the_edge(self):
         self.stand_before(x_mm=90.0, behind_mm=60.0)
         self.page.get_by_role("button", name="straight").click()
@@ -67,6 +69,7 @@ class LookView(BrowserCase):
         self.told().get_by_role("button", name="all figures and lines").click()
         expect(self.told().get_by_role("row", name=re.compile("pike"))).to_contain_text("right")
 
+    @tag("long")
     def test_ripples_are_typed_and_told_from_above(self):
         self.stand_before("finish")
         self.part("top and edge")
@@ -78,6 +81,7 @@ class LookView(BrowserCase):
         expect(self.told()).to_contain_text("The ripples shift tipping wagon")
         expect(self.told()).to_contain_text("Through the front, ripples change nothing")
 
+    @tag("long")
     def test_sanded_is_laid_beside_polished(self):
         self.stand_before("finish")
         self.page.get_by_role("button", name="hold this, to see edits beside it").click()

@@ -30,7 +30,7 @@ def main() -> int:
     options = parser.parse_args()
     parts = [
         _scenes(options.scenes, options.seed), _api(options.examples, options.seed),
-        _people(options.people, options.minutes, options.seed), _kills(),
+        _people(options.people, options.minutes, options.seed), _kills(), _long(), _core(),
     ]
     options.report.write_text(_page(parts, options))
     held = all(good for good, _ in parts)
@@ -91,19 +91,36 @@ def _people(people: int, minutes: float, seed: int) -> tuple[bool, str]:
     )
 
 
-def _kills() -> tuple[bool, str]:
+def _tests(*words: str) -> tuple[bool, str]:
+    """Some of the tests under Django's runner: whether they passed, and how long they took or what was wrong."""
     told = {**os.environ, "GONDOLA_SOAK": "1", "PYTHONPATH": str(ROOT)}
     began = time.monotonic()
     done = subprocess.run(
-        [sys.executable, str(ROOT / "server" / "manage.py"), "test", "--noinput", "e2e.test_bench.Killed"], env=told,
+        [sys.executable, str(ROOT / "server" / "manage.py"), "test", "--noinput", *words], env=told,
         capture_output=True, text=True, check=False, cwd=ROOT,
     )
-    good = done.returncode == 0
+    ran = re.search(r"Ran (\d+) test", done.stderr)
+    good = done.returncode == 0 and ran is not None and int(ran[1]) > 0
+    spent = f"{ran[1] if ran else 'no'} tests in {time.monotonic() - began:.0f} s"
+    return good, spent if good else f"{spent}: {_last(done.stderr)}"
+
+
+def _kills() -> tuple[bool, str]:
+    good, spent = _tests("--tag", "kills", "e2e")
     return good, (
-        f"All processes killed with SIGKILL fifty times, between the steps of a run and with an event on its way, in "
-        f"{time.monotonic() - began:.0f} s: "
-        f"{'no acknowledged event lost, none doubled' if good else _last(done.stderr)}."
+        "All processes killed with SIGKILL fifty times, between the steps of a run and with an event on its way: no "
+        f"acknowledged event may be lost, and none doubled ({spent})."
     )
+
+
+def _long() -> tuple[bool, str]:
+    good, spent = _tests("--tag", "long", "--exclude-tag", "kills", "e2e")
+    return good, f"Browser tests that take minutes, on every width, by day and night, and without eyes ({spent})."
+
+
+def _core() -> tuple[bool, str]:
+    good, spent = _tests("--parallel", "2", "core/tests")
+    return good, f"The core's tests, which `make test` runs without Django, under Django's runner ({spent})."
 
 
 def _last(text: str) -> str:
@@ -112,7 +129,7 @@ def _last(text: str) -> str:
 
 
 def _page(parts: list[tuple[bool, str]], options: argparse.Namespace) -> str:
-    titles = ("Scenes, fuzzed", "The API, fuzzed", "Load", "Kills")
+    titles = ("Scenes, fuzzed", "The API, fuzzed", "Load", "Kills", "Long browser tests", "The core under Django")
     words = f"--seed {options.seed} --scenes {options.scenes} --examples {options.examples}"
     rows = "\n\n".join(
         f"## {title}\n\n{'Held' if good else '**Did not hold**'}. {text}"

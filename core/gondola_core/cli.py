@@ -7,6 +7,7 @@ import json
 import sys
 from collections.abc import Callable, Sequence
 from dataclasses import asdict
+from datetime import date
 from importlib.metadata import entry_points
 from pathlib import Path
 
@@ -61,7 +62,24 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
     picture.add_argument("--azimuth", type=float, default=20.0, help="turn of the eye [degrees]")
     picture.add_argument("--width", type=int, default=1600, help="dots across")
     picture.set_defaults(run=_still)
+    validate = commands.add_parser("validate", help="measure each model against its closed form or published table")
+    validate.add_argument("--write", metavar="PAGE.md", help="write the page there, in place of printing it")
+    validate.set_defaults(run=_validate)
     return parser
+
+
+def _validate(options: argparse.Namespace) -> str:
+    from .validation import measure_all, validation_page
+    from .words import words
+
+    rows = measure_all()
+    page = validation_page(rows, f"{date.today():%-d %B %Y}")
+    if options.write:
+        Path(options.write).write_text(page, "utf-8")
+    failed = sum(not row.holds for row in rows)
+    if failed:
+        raise GondolaError(words("refusals.not_validated", failed=failed, count=len(rows)))
+    return f"{len(rows)} comparisons hold." if options.write else page
 
 
 def _still(options: argparse.Namespace) -> str:

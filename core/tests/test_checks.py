@@ -16,7 +16,7 @@ from gondola_core.checks import CHECKS, Severity, told_remedy
 from gondola_core.checks.telling import found_in, reader_units, told_flag
 from gondola_core.evaluate import evaluate
 from gondola_core.materials import load_library
-from gondola_core.samples import eelgrass, quarry_pool
+from gondola_core.samples import eelgrass, ferry_landing, quarry_pool
 from gondola_core.scene import Box, Figure, edits
 from gondola_core.words import METRIC, US, sentence_ids
 
@@ -78,6 +78,9 @@ def made_of(key, holding):
 
 ROWS = {
     "no_room": (changed(bed__heights_mm=[[60, 60], [60, 60]]), quarry_pool()),
+    "rough_draft": (
+        changed(ferry_landing(), **{f"resins__{n}__order_n": 0.5 for n in range(3)}), changed(ferry_landing()),
+    ),
     "too_deep": (one_pour(depth_mm=52.0), one_pour(depth_mm=49.0)),
     "too_much": (changed(resins__0__most_mix_g=400.0), changed(resins__0__most_mix_g=4000.0)),
     "too_hot": (changed(pours__1__resin_id="casting"), one_pour(depth_mm=25.0)),

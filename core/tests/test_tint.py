@@ -1,6 +1,4 @@
-import csv
 import unittest
-from pathlib import Path
 
 import numpy as np
 from taken import taken
@@ -8,6 +6,7 @@ from taken import taken
 from gondola_core.answers.kept import Keeper
 from gondola_core.evaluate import DRAFT, evaluate
 from gondola_core.materials import load_library
+from gondola_core.materials.library import read_rows
 from gondola_core.samples import quarry_pool
 from gondola_core.scene import scene_from
 from gondola_core.tint import figure_sights, seams, water_of, water_profile
@@ -29,8 +28,7 @@ LIBRARY = load_library()
 
 class Colour(unittest.TestCase):
     def test_published_pairs_of_colour_difference(self):
-        with (Path(__file__).parent / "ciede2000_pairs.csv").open() as table:
-            rows = list(csv.DictReader(table))
+        rows = read_rows("ciede2000_pairs")
         self.assertEqual(len(rows), 34)
         for number, row in enumerate(rows, start=1):
             first = [float(row[name]) for name in ("l1", "a1", "b1")]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from math import inf, prod
 from typing import Any
 
 import numpy as np
@@ -10,8 +11,8 @@ from numpy.typing import NDArray
 
 from ..cure.cells import CellGeometry
 from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt
-from ..cure.march import Marched
-from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places
+from ..cure.march import Marched, OutOfWorkError
+from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places, widest_cell
 from ..cure.spans import CureSpans, cure_spans
 from ..materials import Resin
 from ..shape.columns import ColumnSpans
@@ -21,7 +22,7 @@ from .answer import Answer
 from .bodies import BODIES, FigureBody
 from .book import Book
 from .flood import FLOOD, SPANS
-from .grades import BAND, DRAFT, Grade
+from .grades import BAND, DRAFT, FINE, Grade, least_work, rungs
 from .march import WARMTH, Told, cells_of, march, room_of, surroundings, timed_pours
 from .reading import Reading, SceneExtract
 
@@ -36,11 +37,12 @@ RUNAWAY_C = 100.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OneMarch:
-    """A march, its cells, and the cure of each pour."""
+    """A march, its cells, the cure of each pour, and the grade at which it was made."""
 
     marched: Marched
     cells: CellGeometry
     cures: Cures
+    grade: Grade
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -52,6 +54,7 @@ class Heat:
     doubts           how far each pour's peak and moments may be off for the size of the cells
     room_c           the room at even steps from the first pour [degrees C]
     figure_peaks_c   hottest resin around each figure
+    rough_mm         size of the cells of a draft whose usual ones were too much work
     """
 
     marched: Marched
@@ -63,6 +66,7 @@ class Heat:
     room_c: Array
     figure_peaks_c: list[float | None]
     places: list[PourPlaces]
+    rough_mm: float | None = None
 
     @property
     def mean_room_c(self) -> float:
@@ -108,29 +112,47 @@ def marched_at(scene: Any, grade: Grade, cells: CellGeometry, way: float = 0.0, 
     offset = way * scene.brief.room.spread_k
     made = march(scene, cells, grade, resins=resins, room_offset_k=offset, told=told)
     mean_room = float(room_of(scene).mean()) + offset
-    return OneMarch(marched=made, cells=cells, cures=pour_cures(made, cells, timed_pours(scene), resins, mean_room))
+    cures = pour_cures(made, cells, timed_pours(scene), resins, mean_room)
+    return OneMarch(marched=made, cells=cells, cures=cures, grade=grade)
+
+
+def _first_within(
+    scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, ways: list[float], told: Told
+) -> list[OneMarch]:
+    """Marches on the finest cells on which none of them takes more work than a draft may."""
+    *bounded, last = rungs(grade)
+    for rung in bounded:
+        cells = cells_of(scene, rung, spans, free)
+        if least_work(prod(cells.shape), len(timed_pours(scene))) > (rung.tolerance.most_work or inf):
+            continue
+        try:
+            return [marched_at(scene, rung, cells, way, told) for way in ways]
+        except OutOfWorkError:
+            continue
+    cells = cells_of(scene, last, spans, free)
+    return [marched_at(scene, last, cells, way, told) for way in ways]
 
 
 def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> OneMarch:
-    return marched_at(scene, grade, cells_of(scene, grade, spans, free), told=told)
+    return _first_within(scene, spans, free, grade, [0.0], told)[0]
 
 
 def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) -> list[Cures]:
-    cells = cells_of(scene, BAND, spans, free)
-    return [marched_at(scene, BAND, cells, way, told).cures for way in (-1.0, 0.0, 1.0)]
+    """Cool, as said, and warm; the warm one first, since it takes the most work."""
+    high, middle, low = _first_within(scene, spans, free, BAND, [1.0, 0.0, -1.0], told)
+    return [low.cures, middle.cures, high.cures]
 
 
-def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> Cures | None:
-    """On cells of twice the size; None for a draft, whose band is that already."""
-    if grade.name == DRAFT.name:
+def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, own: OneMarch, told: Told) -> Cures | None:
+    """On cells of twice the size; None for a draft on its usual cells, whose band is that already."""
+    if own.grade.cell_mm < BAND.cell_mm and own.grade.name != FINE.name:
         return None
-    coarser = grade.coarser("coarse")
+    coarser = own.grade.coarser("coarse")
     return marched_at(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures
 
 
 def _heat(
-    scene: SceneExtract, own: OneMarch, band: list[Cures], coarse: Cures | None, bodies: list[FigureBody],
-    grade: Grade,
+    scene: SceneExtract, own: OneMarch, band: list[Cures], coarse: Cures | None, bodies: list[FigureBody]
 ) -> Heat:
     low, middle, high = band
     each = list(zip(own.cures, low, middle, high, strict=True))
@@ -144,7 +166,7 @@ def _heat(
             for cure, slow, usual, fast in each
         ],
         doubts=[
-            None if cure is None or rough is None else grid_doubt(cure, rough, grade.tolerance.temperature_k)
+            None if cure is None or rough is None else grid_doubt(cure, rough, own.grade.tolerance.temperature_k)
             for cure, rough in zip(own.cures, coarse or middle, strict=True)
         ],
         figure_peaks_c=[
@@ -153,6 +175,7 @@ def _heat(
         places=pour_places(
             own.marched, own.cells, surroundings(scene), float(room_c.mean()), len(own.cures)
         ),
+        rough_mm=round(widest_cell(own.cells) / MM, 1) if own.grade.cell_mm > DRAFT.cell_mm else None,
     )
 
 
@@ -176,10 +199,9 @@ MARCH = Answer(
     name="march", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_own, graded=True, told="share", most=MOST_MARCHES,
 )
 BAND_CURES = Answer(name="band", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_band, beside=True, told="check")
-COARSE = Answer(name="coarse", reads=Reading(*WARMTH), needs=(SPANS, FLOOD), by=_coarse, graded=True, told="check")
+COARSE = Answer(name="coarse", reads=Reading(*WARMTH), needs=(SPANS, FLOOD, MARCH), by=_coarse, told="check")
 HEAT = Answer(
-    name="heat", reads=Reading(*WARMTH), needs=(MARCH, BAND_CURES, COARSE, BODIES), by=_heat, graded=True,
-    most=MOST_MARCHES,
+    name="heat", reads=Reading(*WARMTH), needs=(MARCH, BAND_CURES, COARSE, BODIES), by=_heat, most=MOST_MARCHES,
 )
 
 

@@ -8,6 +8,7 @@ from typing import Any
 
 from ..answers.cups import CUPS, Cup
 from ..answers.fills import VOLUMES, Volumes
+from ..answers.grades import DRAFT
 from ..answers.heat import HEAT, RUNAWAY_C, Cures, Heat
 from ..answers.limits import HeatLimit, limits_of_pour
 from ..answers.setting import STRESSES
@@ -50,6 +51,15 @@ def no_room(scene: Scene, heat: Heat) -> Iterator[Finding]:
                 severity=Severity.WATCH, where=Where(depth_mm=pour.top_depth_mm, pour_number=number), number=0.0,
                 limit=0.0, quantity="volume", values={"pour": number, "line": pour.top_depth_mm},
             )
+
+
+@check("rough_draft", stage="pours", needs=(HEAT,), source="own_march", by_grid=False)
+def rough_draft(_: Scene, heat: Heat) -> Iterator[Finding]:
+    """A plan so large or so quick that a draft had to take rougher cells."""
+    if heat.rough_mm is not None:
+        yield Finding(
+            severity=Severity.WATCH, where=Where(), number=heat.rough_mm, limit=DRAFT.cell_mm, quantity="length"
+        )
 
 
 @check("too_deep", stage="pours", needs=(HEAT, VOLUMES), source="own_resin_classes", remedies=(split_pour,))

@@ -303,15 +303,19 @@ def cure_history(marched: Marched) -> CureHistory:
     )
 
 
+def widest_cell(geometry: CellGeometry) -> float:
+    """Across, or from front to back [m]."""
+    return float(max(np.diff(geometry.x_faces).max(), np.diff(geometry.y_faces).max()))
+
+
 def audit(
     marched: Marched, geometry: CellGeometry, grade: str, peak_error_k: float | None
 ) -> MarchAudit:
     """The march's own account of itself; the cell named is the widest across."""
-    widest = max(np.diff(geometry.x_faces).max(), np.diff(geometry.y_faces).max())
     imbalance = marched.heat_released - marched.heat_stored - marched.heat_lost
     return MarchAudit(
         grade=grade,
-        cell_mm=round(float(widest) / MM, 1),
+        cell_mm=round(widest_cell(geometry) / MM, 1),
         cells_count=int(marched.resin.size),
         steps_count=marched.steps,
         stages_count=marched.stages,

@@ -40,9 +40,9 @@ def _as_meant(case: Case, **parts: Any) -> Scene:
 
 @cause("overheat", {"yellow": 0.8, "crack": 0.55, "bubbles": 0.3, "wall_print": 0.1, "moved_figure": 0.05})
 def overheat(case: Case) -> Weighed:
-    """A pour came hotter than its resin stands."""
+    """A pour came hotter than its resin stands: the hottest, of those alike to a kelvin the first."""
     pours = [one for one in case.was.pours if one.heat.cure is not None]
-    worst = max(pours, key=lambda one: one.heat.cure.peak_c if one.heat.cure else 0.0)
+    worst = max(pours, key=lambda one: round(one.heat.cure.peak_c) if one.heat.cure else 0)
     assert worst.heat.cure is not None
     peak, limit = worst.heat.cure.peak_c, case.happened.resin_of(case.happened.pours[worst.number - 1]).limit_c
     room = case.happened.brief.room.model_copy(update={"measured": []})

@@ -54,12 +54,16 @@ def edit(scene: Scene, label: Words, touches: Sequence[str], *changes: Operation
 
     touches  paths of the list entries that it changes, such as "/pours/1": their ids are tested first
     """
-    document = scene.model_dump(mode="json")
-    tests = [
-        Operation(op="test", path=f"{path}/id", value=jsonpatch.JsonPointer(f"{path}/id").resolve(document))
-        for path in touches
-    ]
+    tests = [Operation(op="test", path=f"{path}/id", value=_id_at(scene, path)) for path in touches]
     return Edit(words=label, operations=[*tests, *changes], digest=digest(scene))
+
+
+def _id_at(scene: Scene, path: str) -> Any:
+    """The id of a list entry, without writing the whole document out."""
+    part: Any = scene
+    for step in path.strip("/").split("/"):
+        part = part[int(step)] if isinstance(part, Sequence) else getattr(part, step)
+    return part.id
 
 
 def replaced(path: str, value: Any) -> Operation:

@@ -152,9 +152,9 @@ def _stages(cells, room, moved, slopes, time, step, count, power0):  # type: ign
 
 @njit(nogil=True, cache=True)
 def _slopes_at(cells, chemistry, t, a, slopes, ambient):  # type: ignore[no-untyped-def]
-    """Fill the slopes at a state; returns the power lost to the room [W]."""
-    react(cells, chemistry, t, a, slopes.a, slopes.by_t, slopes.by_a)
-    return warming(cells, t, slopes.a, slopes.t, ambient)
+    """Fill the slopes at a state; returns the power lost to the room [W], and the fastest decay of a cure [1/s]."""
+    fastest = react(cells, chemistry, t, a, slopes.a, slopes.by_t, slopes.by_a)
+    return warming(cells, t, slopes.a, slopes.t, ambient), fastest
 
 
 @njit(nogil=True, cache=True)
@@ -171,7 +171,8 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
     state    (temperature, degree of cure), changed in place, as are notes, trace and skin
     points   how many points of the skin are poured
 
-    Ends early once everything has passed every mark and no resin is above `stop_below_c`.
+    Ends early once everything has passed every mark and no resin is above `stop_below_c`, or when the stages
+    it may take are used up.
     Returns a `Tally`.
     """
     t0, a0 = state
@@ -184,17 +185,19 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
     )
     lost_total, steps, refused, stages = 0.0, 0, 0, 0
     length = 30.0
-    power = _slopes_at(cells, chemistry, t0, a0, now, room_at(time, room))
+    power, fastest = _slopes_at(cells, chemistry, t0, a0, now, room_at(time, room))
     while time < end - 1e-6:
+        if stages + control.step_stages * (steps + refused) > control.most_stages:
+            break
         length = min(length, control.longest_step, end - time)
-        count, length = _stages_for(length, control.spectral_radius)
+        count, length = _stages_for(length, control.spectral_radius + fastest)
         last, lost = _stages(cells, room, moved, now, time, length, count, power)
         for k in range(1, cells.levels + 1):
             for i in range(shape[1]):
                 t1[k, i] = t0[k, i] + moved.t[last, k, i]
-                a1[k, i] = a0[k, i] + moved.a[last, k, i]
+                a1[k, i] = min(a0[k, i] + moved.a[last, k, i], 1.0)
         stages += count
-        power_then = _slopes_at(cells, chemistry, t1, a1, then, room_at(time + length, room))
+        power_then, fastest_then = _slopes_at(cells, chemistry, t1, a1, then, room_at(time + length, room))
         error = max(
             _error(cells.levels, length, t0, now.t, t1, then.t, control.tolerance_k),
             _error(cells.levels, length, a0, now.a, a1, then.a, control.tolerance_degree),
@@ -222,7 +225,7 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
             t0[k] = t1[k]
             a0[k] = a1[k]
         now, then = then, now
-        power = power_then
+        power, fastest = power_then, fastest_then
         control.signal[1] = time
         if done or control.signal[0] != 0.0:
             break

@@ -58,9 +58,10 @@ class Room(NamedTuple):
 
 
 class Control(NamedTuple):
-    """How far a step may be off, how long it may be [s], when the march may stop, and its stiffness [1/s].
+    """How far a step may be off, how long it may be [s], when the march may stop, and what conduction decays by [1/s].
 
     signal  (ended, time reached [s]), shared with who hears of the march
+    most_stages   stages after which it stops, of which what is done once a step counts as `step_stages`
     """
 
     tolerance_k: float
@@ -69,6 +70,8 @@ class Control(NamedTuple):
     stop_below_c: float
     spectral_radius: float
     signal: Array
+    most_stages: float
+    step_stages: float
 
 
 class Step(NamedTuple):

@@ -9,6 +9,8 @@ from numba import njit
 
 from .tables import COLDEST_C, DEGREE_STEPS, LOGISTIC_REACH, LOGISTIC_STEPS, STEP_K
 
+WHOLE = 1.0 - 5e-5
+"""Degree of cure from which a cell counts as cured: what is left would only make it stiff. Source: own_march"""
 _ROWS_PER_K = 1.0 / STEP_K
 _LOGISTIC_PER_UNIT = LOGISTIC_STEPS / (2.0 * LOGISTIC_REACH)
 
@@ -37,13 +39,14 @@ def cell_rate(cure, temperature, by_temperature, by_degree, sharpness, logistic)
 
 @njit(nogil=True, cache=True)
 def react(cells, chemistry, t, a, rate, by_t, by_a):  # type: ignore[no-untyped-def]
-    """The rate of every resin cell and its slopes by T and by a at (T, a).
+    """The rate of every resin cell and its slopes by T and by a at (T, a). Returns the fastest decay of a cure [1/s].
 
     The slopes are those of the tables themselves, so they cost no second look-up. A step that
     runs on the tangent is off by the square of what changes within it, which keeps the method's
     second order; the error estimate sees it, since the slope at the end is the law's own.
     """
     heat, logistic = cells.exact.heat, chemistry.logistic
+    fastest = 0.0
     for k in range(1, cells.levels + 1):
         resin = cells.resin_of_level[k]
         if resin < 0:
@@ -56,6 +59,9 @@ def react(cells, chemistry, t, a, rate, by_t, by_a):  # type: ignore[no-untyped-
             if heat[k, i] <= 0.0:
                 continue
             here, cure = t[k, i], a[k, i]
+            if cure >= WHOLE:
+                rate[k, i] = by_t[k, i] = by_a[k, i] = 0.0
+                continue
             place = min(max((here - COLDEST_C) * _ROWS_PER_K, 0.0), most)
             row = int(place)
             part = place - row
@@ -84,3 +90,5 @@ def react(cells, chemistry, t, a, rate, by_t, by_a):  # type: ignore[no-untyped-
             by_t[k, i] = slope_t
             by_a[k, i] = slope_a
             rate[k, i] = speed * free
+            fastest = max(fastest, -slope_a)
+    return fastest

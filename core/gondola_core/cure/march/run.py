@@ -26,8 +26,13 @@ COOL_C = 35.0
 """degrees C; a part is taken out only when it has cooled below this. Source: own_march"""
 DEMOULD_TG_C = 30.0
 """degrees C; least glass temperature of a part that can come out. Source: own_march"""
-LONGEST_STEP = 2 * HOUR
 START_OF_POUR = 1
+STEP_WORK = 10.0
+"""Stages that what is done once a step costs. Source: measured"""
+
+
+class OutOfWorkError(Exception):
+    """The march took more work than it was given."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -54,11 +59,17 @@ class Scrubbing:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tolerance:
-    """Error allowed in one step of the march, of which the whole run stays within a few; how close its rows lie."""
+    """Error allowed in one step of the march, of which the whole run stays within a few; how close its rows lie.
+
+    longest_step   of the march [s]: the day's swing of the room must not slip through
+    most_work   work after which the march gives up, in cells times stages; None: never
+    """
 
     temperature_k: float
     degree: float
     scrubbing: Scrubbing = Scrubbing()
+    longest_step: float = 2 * HOUR
+    most_work: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -154,6 +165,8 @@ def march_pours(
     room       from the first pour on, at even steps
     end        latest time [s]; pours that would begin after it are left out
     progress   called with the share of `end` that is done, from a thread; what it raises ends the march
+
+    Raises OutOfWorkError where `tolerance` bounds the work.
     """
     box = cell_box(geometry, [pour.resin for pour in pours], resins, around)
     mean_room = float(room.temperature_c.mean())
@@ -196,6 +209,7 @@ class _Run:
         self.top_degree = np.full(len(thresholds), np.nan)
         self.tally = Tally(0.0, 0.0, 0, 0, 0)
         self.cells: Cells | None = None
+        self.work_left = float("inf") if tolerance.most_work is None else tolerance.most_work
 
     def _notes(self, thresholds: Array) -> Notes:
         size = self.flat_shape
@@ -281,8 +295,8 @@ class _Run:
         cells = self.cells
         assert cells is not None
         control = Control(
-            self.tolerance.temperature_k, self.tolerance.degree, LONGEST_STEP, stop_below_c,
-            spectral_radius(cells), signal,
+            self.tolerance.temperature_k, self.tolerance.degree, self.tolerance.longest_step, stop_below_c,
+            spectral_radius(cells), signal, self.work_left / (cells.levels * self.flat_shape[1]), STEP_WORK,
         )
         points = int(self.skin.first_of_level[cells.levels + 1])
         state = (self._flat(self.temperature), self._flat(self.cure))
@@ -291,7 +305,18 @@ class _Run:
                 cells, self.chemistry, self.room, control, state, self.notes, self.trace, self.skin.points,
                 points, self.tally.time, float(until),
             )
-            self.tally = Tally(part.time, *(a + b for a, b in zip(self.tally[1:], part[1:], strict=True)))
+            self._count(part, cells.levels * self.flat_shape[1])
+
+    def _count(self, part: Tally, cells: int) -> None:
+        """Add a stretch to the tally; see that there is work left."""
+        had = self.tally
+        self.tally = Tally(
+            part.time, had.lost + part.lost, had.steps + part.steps, had.refused + part.refused,
+            had.stages + part.stages,
+        )
+        self.work_left -= cells * (part.stages + STEP_WORK * (part.steps + part.refused))
+        if self.work_left <= 0.0:
+            raise OutOfWorkError
 
     def left(self) -> Marched:
         """What the march leaves, ghosts cut off."""

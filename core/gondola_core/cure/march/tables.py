@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ...materials import Resin
-from ..kinetics import Array, arrhenius_factor, degree_at_glass_temperature, viscosity
+from ..kinetics import Array, degree_at_glass_temperature, rate_constant, viscosity
 
 COLDEST_C = -40.0
 HOTTEST_C = 460.0
@@ -67,8 +67,8 @@ def _by_temperature(temperature: Array, resin: Resin) -> Array:
     critical = degree_at_glass_temperature(temperature + resin.diffusion_shift_k, resin)
     return np.stack(
         [
-            resin.k1_per_s * arrhenius_factor(temperature, resin.activation_1_kj_mol),
-            resin.k2_per_s * arrhenius_factor(temperature, resin.activation_2_kj_mol),
+            rate_constant(resin.k1_per_s, temperature, resin.activation_1_kj_mol),
+            rate_constant(resin.k2_per_s, temperature, resin.activation_2_kj_mol),
             critical * resin.diffusion_sharpness,
             1.0 / viscosity(np.zeros_like(temperature), temperature, resin),
         ],
