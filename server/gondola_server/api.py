@@ -48,6 +48,7 @@ from scenes.variants_api import router as variants
 from shapes.api import router as shapes
 from stock.api import router as stock
 from studio.bodies import TooLarge
+from studio.gone import Gone
 from studio.schemas import Problem, Refusal
 from studio.turns import Busy, in_turn
 from studio.units import reader_of
@@ -232,8 +233,9 @@ def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
     return refuse(request, 403, [("", error.message)])
 
 
+@api.exception_handler(Gone)
 @api.exception_handler(Busy)
-def _busy(request: HttpRequest, error: Busy) -> HttpResponse:
+def _busy(request: HttpRequest, error: Busy | Gone) -> HttpResponse:
     return refuse(request, 503, [("", error.message)])
 
 

@@ -7,11 +7,12 @@ import threading
 import warnings
 
 from django.core.asgi import get_asgi_application
+from studio.gone import hearing
 
 # the static files' middleware streams them in blocks; they are small, and read in one thread either way
 warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
-application = get_asgi_application()
+application = hearing(get_asgi_application())
 
 
 def _warm() -> None:

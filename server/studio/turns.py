@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import functools
 import threading
+import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Any
 
 from django.http import HttpRequest
 
-LONGEST_WAIT_S = 60.0
+from .gone import still_there
+
+LONGEST_WAIT_S, LOOK_EVERY_S = 60.0, 0.25
 
 
 class Busy(Exception):
@@ -27,14 +30,23 @@ class Turns:
         self._guard = threading.Lock()
 
     @contextmanager
-    def of(self, person: object, longest_s: float = LONGEST_WAIT_S) -> Iterator[None]:
-        """Within it, no other question of the same person is computed; Busy after too long a wait."""
+    def of(
+        self, person: object, longest_s: float = LONGEST_WAIT_S, told: Callable[[float], None] | None = None
+    ) -> Iterator[None]:
+        """Within it, no other question of the same person is computed; Busy after too long a wait.
+
+        told  called now and then while it waits, with 0; what it raises ends the wait
+        """
         with self._guard:
             lock, count = self._locks.get(person, (threading.Lock(), 0))
             self._locks[person] = (lock, count + 1)
         try:
-            if not lock.acquire(timeout=longest_s):
-                raise Busy
+            until = time.monotonic() + longest_s
+            while not lock.acquire(timeout=max(0.0, min(LOOK_EVERY_S, until - time.monotonic()))):
+                if time.monotonic() >= until:
+                    raise Busy
+                if told is not None:
+                    told(0.0)
             try:
                 yield
             finally:
@@ -56,7 +68,7 @@ def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
 
     @functools.wraps(view)
     def waiting(request: HttpRequest, *given: Any, **named: Any) -> Any:
-        with TURNS.of(request.user.pk):
+        with TURNS.of(request.user.pk, told=still_there(request)):
             return view(request, *given, **named)
 
     return waiting

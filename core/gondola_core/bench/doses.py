@@ -199,6 +199,12 @@ def differences(asked: Array, others: Array, depth_mm: float) -> Array:
     return np.asarray(colour_difference(fronts[:1], fronts[1:]).max(axis=-1))
 
 
+def differences_each(asked: Array, others: Array, depth_mm: float) -> Array:
+    """Worst colour difference of each recipe (n, 31) from the one asked in its place (n, 31), seen likewise, (n,)."""
+    fronts = front_card(np.concatenate([asked, others]), depth_mm * MM)
+    return np.asarray(colour_difference(fronts[: len(asked)], fronts[len(asked) :]).max(axis=-1))
+
+
 def _cup_drops(ink: Colourant, neat: float) -> Words:
     """Drops for the cup: neat, or of the strongest stock that needs a few."""
     factor = next((one for one in FACTORS if one * neat >= CUP_DROPS), FACTORS[-1])

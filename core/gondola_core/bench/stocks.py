@@ -6,10 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ..materials import Colourant
 from ..scene import Scene
 from ..words import Words, words
-from .doses import FACTORS, LEAST_DROPS, counted, differences, drop_takes, total_takes
+from .doses import FACTORS, LEAST_DROPS, counted, differences_each, drop_takes, total_takes
+
+Array = NDArray[np.float64]
 
 SEEN_DE00 = 0.5
 """A step of colour that nobody sees between two pours. Source: assumed"""
@@ -57,10 +62,10 @@ def stocks_for(scene: Scene, batches: Sequence[tuple[float, float]]) -> list[Sto
 
 
 def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> Stock:
-    factor, cost = _chosen([_tried(scene, ink, batches, factor) for factor in FACTORS])
+    factor, cost = _chosen(_tried(scene, ink, batches))
     neat = sum(
         counted(ink, dose, mix_g, factor, scene.brief.habits.scale_step_g).given_drops
-        for dose, mix_g, _ in _doses(scene, ink, batches)
+        for dose, mix_g, *_ in _poured(scene, ink, batches)
     )
     drops = max(FEWEST_DROPS if factor > 1 else 1, ceil(SPARE * neat - 1e-9))
     part_a = drops * ink.drop_g * (factor - 1)
@@ -74,12 +79,15 @@ def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]])
     )
 
 
-def _doses(
+def _poured(
     scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]
-) -> list[tuple[float, float, float]]:
-    """Pours that take some of it: (dose, mix, part A)."""
+) -> list[tuple[float, float, float, Array]]:
+    """Pours that take some of it: (dose, mix, part A, what all of its colourants take [1/m])."""
+    inks = {one.id: one for one in scene.colourants}
     return [
-        (dose.dose_drops_per_100g, mix_g, part_a_g)
+        (dose.dose_drops_per_100g, mix_g, part_a_g, total_takes(
+            [(inks[one.colourant_id], one.dose_drops_per_100g) for one in pour.doses]
+        ))
         for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True) for dose in pour.doses
         if dose.colourant_id == ink.id and dose.dose_drops_per_100g > 0 and mix_g > 0
     ]
@@ -104,17 +112,29 @@ def _chosen(tried: list[_Tried]) -> tuple[int, float]:
     return best.factor, best.cost
 
 
-def _tried(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], factor: int) -> _Tried:
-    inks = {one.id: one for one in scene.colourants}
-    worst, fits, fewest, step_g = 0.0, True, LEAST_DROPS, scene.brief.habits.scale_step_g
-    for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True):
-        dose = next((one.dose_drops_per_100g for one in pour.doses if one.colourant_id == ink.id), 0.0)
-        if dose <= 0 or mix_g <= 0:
-            continue
-        asked = total_takes([(inks[one.colourant_id], one.dose_drops_per_100g) for one in pour.doses])
-        one = counted(ink, dose, mix_g, factor, step_g)
-        rounded = asked + (one.dose(mix_g) - dose) * drop_takes(ink)
-        worst = max(worst, float(differences(asked, rounded[None], scene.tank.fill_height_mm)[0]))
-        fits = fits and one.stock_g * (1 - 1 / factor) <= MOST_SHARE * part_a_g
-        fewest = min(fewest, one.drops)
-    return _Tried(factor=factor, cost=worst, fewest=fewest, fits=fits)
+def _tried(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> list[_Tried]:
+    """Every dilution, their colours computed together."""
+    poured = _poured(scene, ink, batches)
+    if not poured:
+        return [_Tried(factor=factor, cost=0.0, fewest=LEAST_DROPS, fits=True) for factor in FACTORS]
+    step_g, drop = scene.brief.habits.scale_step_g, drop_takes(ink)
+    cups = [[counted(ink, dose, mix_g, factor, step_g) for dose, mix_g, *_ in poured] for factor in FACTORS]
+    asked = np.stack([takes for *_, takes in poured])
+    given = [
+        asked + np.array([cup.dose(mix_g) - dose for cup, (dose, mix_g, *_) in zip(row, poured, strict=True)])[:, None]
+        * drop
+        for row in cups
+    ]
+    costs = differences_each(
+        np.concatenate([asked] * len(FACTORS)), np.concatenate(given), scene.tank.fill_height_mm
+    ).reshape(len(FACTORS), -1)
+    return [
+        _Tried(
+            factor=factor, cost=float(worst.max()), fewest=min([LEAST_DROPS, *(cup.drops for cup in row)]),
+            fits=all(
+                cup.stock_g * (1 - 1 / factor) <= MOST_SHARE * part_a_g
+                for cup, (_, _, part_a_g, _) in zip(row, poured, strict=True)
+            ),
+        )
+        for factor, row, worst in zip(FACTORS, cups, costs, strict=True)
+    ]

@@ -48,3 +48,26 @@ class TurnsOfPeople(SimpleTestCase):
             one.join()
         self.assertEqual((max(most), len(most)), (1, 30))
         self.assertEqual(self.turns._locks, {})
+
+    def test_who_has_gone_waits_no_longer(self):
+        class Left(Exception):
+            pass
+
+        def told(_):
+            raise Left
+
+        entered, leave = threading.Event(), threading.Event()
+
+        def long():
+            with self.turns.of("ada"):
+                entered.set()
+                leave.wait(10)
+
+        thread = threading.Thread(target=long)
+        thread.start()
+        self.assertTrue(entered.wait(10))
+        with self.assertRaises(Left), self.turns.of("ada", 10.0, told):
+            self.fail("two questions of one person at once")
+        leave.set()
+        thread.join()
+        self.assertEqual(self.turns._locks, {})
