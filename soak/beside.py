@@ -6,6 +6,7 @@ import statistics
 import sys
 import threading
 import time
+from typing import Any
 
 from gondola_core.samples import quarry_pool
 
@@ -53,14 +54,13 @@ def _drags(person: Person, seconds: float, run: int) -> float:
     return statistics.median(taken)
 
 
-def _asks(address: str, worst: dict[str, object], at: int, over: threading.Event, took: list[float]) -> None:
+def _asks(address: str, worst: dict[str, Any], at: int, over: threading.Event, took: list[float]) -> None:
     person, step = Person(address), 0
     person.sign_in("large")
     while not over.is_set():
         step += 1
         began = time.monotonic()
-        status, _ = person.ask("POST", "/api/evaluate", {**worst, "name": f"{at}-{step}", "brief": {
-            **worst["brief"], "room": {**worst["brief"]["room"], "night_c": 17.0 + 0.01 * step + at},  # type: ignore[dict-item]
-        }})
+        brief = {**worst["brief"], "room": {**worst["brief"]["room"], "night_c": 17.0 + 0.01 * step + at}}
+        status, _ = person.ask("POST", "/api/evaluate", {**worst, "brief": brief})
         if status == 200:
             took.append(time.monotonic() - began)

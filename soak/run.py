@@ -8,13 +8,16 @@ import re
 import subprocess
 import sys
 import time
+from collections.abc import Callable
 from datetime import UTC, datetime
 from pathlib import Path
 
+from .beside import AT_A_TIME, drags_beside
 from .load import Told, load
 from .serving import ROOT, Person, served
 
 REPORT = ROOT / "docs" / "reliability.md"
+MOST_DRAG_MS = 300
 CHECKS = "not_a_server_error,status_code_conformance"
 
 
@@ -27,18 +30,17 @@ def main() -> int:
     parser.add_argument("--people", type=int, default=20)
     parser.add_argument("--minutes", type=float, default=5.0)
     parser.add_argument("--report", type=Path, default=REPORT)
+    parser.add_argument("--parts", nargs="+", choices=PARTS, default=list(PARTS))
     options = parser.parse_args()
-    parts = [
-        _scenes(options.scenes, options.seed), _api(options.examples, options.seed),
-        _people(options.people, options.minutes, options.seed), _kills(), _long(), _core(),
-    ]
-    options.report.write_text(_page(parts, options))
-    held = all(good for good, _ in parts)
+    told = {part: PARTS[part][1](options) for part in PARTS if part in options.parts}
+    options.report.write_text(_page(told, options))
+    held = all(good for good, _ in told.values())
     print(f"Written to {options.report}; {'all held' if held else 'not all held'}.")
     return 0 if held else 1
 
 
-def _scenes(count: int, seed: int) -> tuple[bool, str]:
+def _scenes(options: argparse.Namespace) -> tuple[bool, str]:
+    count, seed = options.scenes, options.seed
     told = {**os.environ, "GONDOLA_SOAK": "1", "GONDOLA_SOAK_SCENES": str(count), "GONDOLA_SOAK_SEED": str(seed)}
     began = time.monotonic()
     done = subprocess.run(
@@ -54,7 +56,8 @@ def _scenes(count: int, seed: int) -> tuple[bool, str]:
     )
 
 
-def _api(examples: int, seed: int) -> tuple[bool, str]:
+def _api(options: argparse.Namespace) -> tuple[bool, str]:
+    examples, seed = options.examples, options.seed
     with served("demo", []) as (address, _, _):
         token = next(one.value for one in Person(address).jar if one.name == "csrftoken")
         began = time.monotonic()
@@ -77,8 +80,9 @@ def _api(examples: int, seed: int) -> tuple[bool, str]:
     )
 
 
-def _people(people: int, minutes: float, seed: int) -> tuple[bool, str]:
-    told: Told = load(people, minutes, seed)
+def _people(options: argparse.Namespace) -> tuple[bool, str]:
+    people, minutes = options.people, options.minutes
+    told: Told = load(people, minutes, options.seed)
     p95 = told.share(told.save_ms, 0.95)
     good = not told.lost and not told.faults and p95 < 300
     return good, (
@@ -105,7 +109,16 @@ def _tests(*words: str) -> tuple[bool, str]:
     return good, spent if good else f"{spent}: {_last(done.stderr)}"
 
 
-def _kills() -> tuple[bool, str]:
+def _beside(_: argparse.Namespace) -> tuple[bool, str]:
+    alone, beside, answered, slowest = drags_beside(24.0)
+    return beside < MOST_DRAG_MS, (
+        f"A second person's drag of a line took {alone:.0f} ms (median) alone and {beside:.0f} ms ({MOST_DRAG_MS} "
+        f"asked) beside somebody who asks for the worst drafts there are, {AT_A_TIME} at a time, in turn: "
+        f"{answered} were answered, the slowest with its wait after {slowest:.0f} s."
+    )
+
+
+def _kills(_: argparse.Namespace) -> tuple[bool, str]:
     good, spent = _tests("--tag", "kills", "e2e")
     return good, (
         "All processes killed with SIGKILL fifty times, between the steps of a run and with an event on its way: no "
@@ -113,12 +126,12 @@ def _kills() -> tuple[bool, str]:
     )
 
 
-def _long() -> tuple[bool, str]:
+def _long(_: argparse.Namespace) -> tuple[bool, str]:
     good, spent = _tests("--tag", "long", "--exclude-tag", "kills", "e2e")
     return good, f"Browser tests that take minutes, on every width, by day and night, and without eyes ({spent})."
 
 
-def _core() -> tuple[bool, str]:
+def _core(_: argparse.Namespace) -> tuple[bool, str]:
     good, spent = _tests("--parallel", "2", "core/tests")
     return good, f"The core's tests, which `make test` runs without Django, under Django's runner ({spent})."
 
@@ -128,19 +141,28 @@ def _last(text: str) -> str:
     return " / ".join(lines[-3:])[:300] if lines else "no word"
 
 
-def _page(parts: list[tuple[bool, str]], options: argparse.Namespace) -> str:
-    titles = ("Scenes, fuzzed", "The API, fuzzed", "Load", "Kills", "Long browser tests", "The core under Django")
+def _page(told: dict[str, tuple[bool, str]], options: argparse.Namespace) -> str:
+    left = [PARTS[part][0].lower() for part in PARTS if part not in told]
     words = f"--seed {options.seed} --scenes {options.scenes} --examples {options.examples}"
     rows = "\n\n".join(
-        f"## {title}\n\n{'Held' if good else '**Did not hold**'}. {text}"
-        for title, (good, text) in zip(titles, parts, strict=True)
+        f"## {PARTS[part][0]}\n\n{'Held' if good else '**Did not hold**'}. {text}"
+        for part, (good, text) in told.items()
     )
+    if left:
+        rows += f"\n\nNot run this time: {', '.join(left)}."
     return (
         "# Reliability\n\n"
         f"Written by `make soak` on {datetime.now(UTC):%Y-%m-%d %H:%M} UTC, on {os.cpu_count()} shared cores, with\n"
         f"`python -m soak.run {words} --people {options.people} --minutes {options.minutes:g}`.\n\n{rows}\n"
     )
 
+
+PARTS: dict[str, tuple[str, Callable[[argparse.Namespace], tuple[bool, str]]]] = {
+    "scenes": ("Scenes, fuzzed", _scenes), "api": ("The API, fuzzed", _api), "load": ("Load", _people),
+    "beside": ("Beside the worst drafts", _beside), "kills": ("Kills", _kills), "long": ("Long browser tests", _long),
+    "core": ("The core under Django", _core),
+}
+"""What may be run, in this order: a title, and what runs it and tells whether it held."""
 
 if __name__ == "__main__":
     sys.exit(main())

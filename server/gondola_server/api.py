@@ -24,6 +24,7 @@ from bench.devices_api import router as devices
 from bench.mixes_api import router as mixes
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from documents.api import router as documents
 from jobs.api import router as jobs
@@ -62,6 +63,7 @@ from gondola_core.tint.measured_spectrum import MeasuredSpectrum
 from gondola_core.views.look.stand import Stand
 from gondola_core.words import Words, speaker_of
 
+from .disk import disk_sentence
 from .parsing import SoundParser
 
 REFUSALS = {
@@ -237,6 +239,16 @@ def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
 @api.exception_handler(Busy)
 def _busy(request: HttpRequest, error: Busy | Gone) -> HttpResponse:
     return refuse(request, 503, [("", error.message)])
+
+
+@api.exception_handler(OSError)
+@api.exception_handler(OperationalError)
+def _disk(request: HttpRequest, error: OperationalError | OSError) -> HttpResponse:
+    """A disk that takes nothing any more; whatever else it is stays a fault of ours."""
+    sentence = disk_sentence(error)
+    if sentence is None:
+        raise error
+    return refuse(request, 503, [("", sentence)])
 
 
 @api.exception_handler(HttpError)

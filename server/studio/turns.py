@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
 import functools
+import os
 import threading
 import time
 from collections.abc import Callable, Iterator
@@ -14,6 +16,10 @@ from django.http import HttpRequest
 from .gone import still_there
 
 LONGEST_WAIT_S, LOOK_EVERY_S = 60.0, 0.25
+LONG_S, REMEMBERED_S = 1.5, 60.0
+"""A question that takes longer is a long one, and lets those of others go first for so long. Source: assumed"""
+BEHIND = 19
+"""Niceness of a thread that lets others go first."""
 
 
 class Busy(Exception):
@@ -28,6 +34,7 @@ class Turns:
     def __init__(self) -> None:
         self._locks: dict[object, tuple[threading.Lock, int]] = {}
         self._guard = threading.Lock()
+        self._long_until: dict[object, float] = {}
 
     @contextmanager
     def of(
@@ -47,10 +54,12 @@ class Turns:
                     raise Busy
                 if told is not None:
                     told(0.0)
+            began = time.monotonic()
             try:
                 yield
             finally:
                 lock.release()
+                self._remember(person, began)
         finally:
             with self._guard:
                 lock, count = self._locks[person]
@@ -60,7 +69,26 @@ class Turns:
                     self._locks[person] = (lock, count - 1)
 
 
+    def asks_long(self, person: object) -> bool:
+        """True if one of their questions took long a short while ago."""
+        with self._guard:
+            return self._long_until.get(person, 0.0) > time.monotonic()
+
+    def _remember(self, person: object, began: float) -> None:
+        now = time.monotonic()
+        with self._guard:
+            self._long_until = {one: until for one, until in self._long_until.items() if until > now}
+            if now - began > LONG_S:
+                self._long_until[person] = now + REMEMBERED_S
+
+
 TURNS = Turns()
+
+
+def let_others_first() -> None:
+    """Lower this thread, and those it begins, below the others: for one that ends with its question."""
+    with contextlib.suppress(OSError):
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), BEHIND)
 
 
 def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
@@ -69,6 +97,9 @@ def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
     @functools.wraps(view)
     def waiting(request: HttpRequest, *given: Any, **named: Any) -> Any:
         with TURNS.of(request.user.pk, told=still_there(request)):
+            # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
+            if hasattr(request, "scope") and TURNS.asks_long(request.user.pk):
+                let_others_first()
             return view(request, *given, **named)
 
     return waiting
