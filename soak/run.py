@@ -14,6 +14,7 @@ from pathlib import Path
 
 from .beside import AT_A_TIME, drags_beside
 from .load import Told, load
+from .package import packaged
 from .serving import ROOT, Person, served
 
 REPORT = ROOT / "docs" / "reliability.md"
@@ -160,7 +161,7 @@ def _page(told: dict[str, tuple[bool, str]], options: argparse.Namespace) -> str
 PARTS: dict[str, tuple[str, Callable[[argparse.Namespace], tuple[bool, str]]]] = {
     "scenes": ("Scenes, fuzzed", _scenes), "api": ("The API, fuzzed", _api), "load": ("Load", _people),
     "beside": ("Beside the worst drafts", _beside), "kills": ("Kills", _kills), "long": ("Long browser tests", _long),
-    "core": ("The core under Django", _core),
+    "core": ("The core under Django", _core), "package": ("The package", lambda _: packaged()),
 }
 """What may be run, in this order: a title, and what runs it and tells whether it held."""
 

@@ -23,9 +23,14 @@ def environment_for(folder: Path, key: str, **more: str) -> dict[str, str]:
     }
 
 
+def management(*words: str) -> list[str]:
+    """A management command as it is started, wherever the code lies and whatever lies in the current folder."""
+    return [sys.executable, "-P", "-m", "django", *words]
+
+
 def manage(environment: dict[str, str], *words: str) -> None:
     """A management command, in a process of its own."""
-    subprocess.run([sys.executable, str(SERVER / "manage.py"), *words], check=True, env=environment)
+    subprocess.run(management(*words), check=True, env=environment)
 
 
 def web_process(environment: dict[str, str], host: str, port: int, *more: str) -> subprocess.Popen[bytes]:

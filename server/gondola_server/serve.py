@@ -15,7 +15,7 @@ from keeping.folder import BACKUPS, DATABASE, data_folder, held, secret_key
 
 from gondola_core.errors import GondolaError
 
-from .running import SERVER, environment_for, manage, queue_process, until_stopped, web_process
+from .running import environment_for, manage, management, queue_process, until_stopped, web_process
 
 LOOPBACK = ("127.0.0.1", "::1", "localhost")
 HOUR = 3600.0
@@ -111,7 +111,7 @@ def _address(options: argparse.Namespace) -> str:
 
 def _waiting(environment: dict[str, str]) -> bool:
     """Whether a newer version changes the database."""
-    asked = [sys.executable, str(SERVER / "manage.py"), "migrate", "--check"]
+    asked = management("migrate", "--check")
     return subprocess.run(asked, env=environment, capture_output=True, check=False).returncode != 0
 
 

@@ -11,9 +11,11 @@ from pathlib import Path
 from csp.constants import NONCE, NONE, SELF
 from django.core.exceptions import ImproperlyConfigured
 
+from .where import is_checkout, page_folder, usual_data
+
 SERVER = Path(__file__).resolve().parent.parent
 ROOT = SERVER.parent
-DATA = Path(os.environ.get("GONDOLA_DATA", ROOT / "data"))
+DATA = usual_data()
 TESTING = "test" in sys.argv[1:2]
 DEMO = os.environ.get("GONDOLA_DEMO") == "1"
 """The demo signs its owner in by itself; it may only be served on loopback."""
@@ -129,10 +131,10 @@ USE_TZ = True
 if TESTING:
     os.environ["GONDOLA_QUEUE"] = "immediate"
 
-WEB_DIST = ROOT / "web" / "dist"
+WEB_DIST = page_folder()
 STATIC_URL = "/static/"
-STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.is_dir() else []
-STATIC_ROOT = SERVER / "static_collected"
+STATICFILES_DIRS = [WEB_DIST] if is_checkout() and WEB_DIST.is_dir() else []
+STATIC_ROOT = SERVER / "static_collected" if is_checkout() else WEB_DIST
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},

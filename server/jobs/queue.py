@@ -17,10 +17,11 @@ import os
 import threading
 import time
 import uuid
-from pathlib import Path
 from typing import Any
 
 from huey import Huey, RedisHuey, SqliteHuey
+
+from gondola_server.where import usual_data
 
 log = logging.getLogger(__name__)
 
@@ -37,7 +38,7 @@ def huey_from(environment: dict[str, str], immediate: bool = False) -> Huey:
     url = environment.get("GONDOLA_REDIS_URL")
     if url and not immediate:
         return RedisHuey(NAME, url=url)
-    folder = Path(environment.get("GONDOLA_DATA", Path(__file__).resolve().parents[2] / "data"))
+    folder = usual_data(environment)
     folder.mkdir(parents=True, exist_ok=True)
     return SqliteHuey(NAME, filename=str(folder / "queue.sqlite3"), immediate=immediate)
 

@@ -10,6 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from gondola_core.errors import GondolaError
+from gondola_server.where import usual_data
 
 DATABASE = "gondola.sqlite3"
 KEY = "secret_key"
@@ -18,8 +19,8 @@ BACKUPS = "backups"
 
 
 def data_folder() -> Path:
-    """Where the data of this installation lies: GONDOLA_DATA, or `data` beside the code."""
-    folder = Path(os.environ.get("GONDOLA_DATA", Path(__file__).resolve().parents[2] / "data"))
+    """Where the data of this installation lies: see `gondola_server.where`."""
+    folder = usual_data()
     os.umask(0o077)
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     make_private(folder)
