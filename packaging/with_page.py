@@ -6,12 +6,13 @@ import gzip
 import os
 import shutil
 import subprocess
+import sys
 from pathlib import Path
 
 from setuptools import build_meta
 
 ROOT = Path(__file__).resolve().parent.parent
-WEB, PAGE = ROOT / "web", ROOT / "server" / "gondola_server" / "page"
+PAGE = ROOT / "server" / "gondola_server" / "page"
 LEFT_BEHIND = (PAGE, ROOT / "build", ROOT / "gondola.egg-info")
 PACKED = {".js", ".css", ".html", ".svg", ".json"}
 
@@ -43,12 +44,12 @@ def _tidy() -> None:
 
 
 def _built() -> Path:
-    """The front end, built if it is not."""
-    if not (WEB / "dist" / "index.html").is_file():
-        if not (WEB / "node_modules").is_dir():
-            subprocess.run(["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], cwd=WEB, check=True)
-        subprocess.run(["npm", "run", "--silent", "build"], cwd=WEB, check=True)
-    return WEB / "dist"
+    """The front end, built anew where its sources are newer: `make` knows."""
+    dist = ROOT / "web" / "dist"
+    if not (dist / "index.html").is_file():
+        (ROOT / ".setup" / "web").unlink(missing_ok=True)
+    subprocess.run(["make", "--silent", ".setup/web"], cwd=ROOT, check=True, stdout=sys.stderr)
+    return dist
 
 
 def _moment() -> str:

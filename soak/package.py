@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-import contextlib
 import hashlib
-import os
 import re
-import signal
 import subprocess
 import sys
 import sysconfig
 import tempfile
-import time
 import urllib.request
 from pathlib import Path
 
-from .serving import ROOT, free_port
+from .serving import ROOT, served
 
 
 def built(into: Path) -> Path:
@@ -44,24 +40,12 @@ def installed(wheel: Path, folder: Path) -> Path:
     return folder / "bin" / "gondola"
 
 
-def served_page(command: Path, folder: Path) -> tuple[int, int]:
+def served_page(command: Path) -> tuple[int, int]:
     """Bytes of the page and of its script, as `gondola serve` gives them from an empty folder."""
-    folder.mkdir()
-    port = free_port()
-    known = {key: value for key, value in os.environ.items() if not key.startswith(("GONDOLA_", "PYTHON"))}
-    with (folder / "log.txt").open("w") as log:
-        process = subprocess.Popen(
-            [str(command), "serve", "--port", str(port)], cwd=folder, stdout=log, stderr=log, start_new_session=True,
-            env={**known, "GONDOLA_DATA": str(folder / "data")},
-        )
-        try:
-            page = _read(f"http://127.0.0.1:{port}/")
-            script = re.search(rb'src="(/static/[^"]+\.js)"', page)
-            return len(page), len(_read(f"http://127.0.0.1:{port}{script[1].decode()}")) if script else 0
-        finally:
-            with contextlib.suppress(ProcessLookupError):
-                os.killpg(process.pid, signal.SIGTERM)
-            process.wait(timeout=60)
+    with served("serve", [], [str(command)]) as (address, _, _):
+        page = _read(f"{address}/")
+        script = re.search(rb'src="(/static/[^"]+\.js)"', page)
+        return len(page), len(_read(f"{address}{script[1].decode()}")) if script else 0
 
 
 def packaged() -> tuple[bool, str]:
@@ -69,7 +53,7 @@ def packaged() -> tuple[bool, str]:
     with tempfile.TemporaryDirectory() as name:
         folder = Path(name)
         wheel, same = same_twice(folder)
-        page, script = served_page(installed(wheel, folder / "env"), folder / "empty")
+        page, script = served_page(installed(wheel, folder / "env"))
         held = same and page > 0 and script > 0
         twice = "gave the same bytes" if same else "differ"
         return held, (
@@ -79,10 +63,5 @@ def packaged() -> tuple[bool, str]:
 
 
 def _read(address: str) -> bytes:
-    for _ in range(300):
-        try:
-            with urllib.request.urlopen(address, timeout=10) as answer:
-                return bytes(answer.read())
-        except OSError:
-            time.sleep(0.2)
-    raise RuntimeError(f"{address} did not answer within a minute")
+    with urllib.request.urlopen(address, timeout=60) as answer:
+        return bytes(answer.read())

@@ -14,7 +14,7 @@ import tempfile
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -64,18 +64,25 @@ class Person:
 
 
 @contextlib.contextmanager
-def served(command: str, names: list[str]) -> Iterator[tuple[str, Path, int]]:
-    """`gondola demo` or `gondola serve` with accounts of those names: its address, data and process group."""
+def served(
+    command: str, names: list[str], program: Sequence[str] = (sys.executable, "-m", "gondola_core")
+) -> Iterator[tuple[str, Path, int]]:
+    """`gondola demo` or `gondola serve` with accounts of those names: its address, data and process group.
+
+    program  what the command is given to; another than this checkout's is started in the data folder
+    """
     with tempfile.TemporaryDirectory() as folder:
-        known = {key: value for key, value in os.environ.items() if not key.startswith("GONDOLA_")}
+        away = program[0] != sys.executable
+        hidden = ("GONDOLA_", "PYTHON") if away else ("GONDOLA_",)
+        known = {key: value for key, value in os.environ.items() if not key.startswith(hidden)}
         told = {**known, "GONDOLA_DATA": folder}
         if names:
             _accounts(told, names)
         port = free_port()
         log = (Path(folder) / "log.txt").open("w")
         process = subprocess.Popen(
-            [sys.executable, "-m", "gondola_core", command, "--port", str(port)], env=told, start_new_session=True,
-            stdout=log, stderr=log,
+            [*program, command, "--port", str(port)], env=told, start_new_session=True, stdout=log, stderr=log,
+            cwd=folder if away else None,
         )
         address = f"http://127.0.0.1:{port}"
         try:

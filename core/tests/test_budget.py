@@ -10,13 +10,14 @@ from gondola_core.answers.grades import DRAFT, FINE, LADDER, least_work, rungs
 from gondola_core.answers.heat import HEAT, MARCH
 from gondola_core.answers.kept import Keeper
 from gondola_core.cure.kinetics import FASTEST_PER_S, rate_constant
+from gondola_core.cure.march.run import STEP_WORK
 from gondola_core.samples import ferry_landing
 
 
 def work_of(marched):
     """Cells times stages, as the budget counts them, if all cells were there from the start."""
     levels, rows, cells = marched.resin.shape
-    return levels * (rows + 2) * (cells + 2) * (marched.stages + 10.0 * (marched.steps + marched.refused))
+    return levels * (rows + 2) * (cells + 2) * (marched.stages + STEP_WORK * (marched.steps + marched.refused))
 
 
 class Rungs(unittest.TestCase):

@@ -14,7 +14,7 @@ CLOSED = (
     "The disk of this studio cannot be written to: nothing was saved, and nothing that was saved is lost. What you did "
     "is still in the page; have the folder opened for writing, then save again."
 )
-_OF_DATABASE = {"disk is full": FULL, "readonly database": CLOSED, "disk i/o error": CLOSED, "unable to open": CLOSED}
+_OF_DATABASE = {"disk is full": FULL, "readonly database": CLOSED, "unable to open": CLOSED}
 _OF_FILES = {errno.ENOSPC: FULL, errno.EDQUOT: FULL, errno.EROFS: CLOSED, errno.EACCES: CLOSED}
 
 

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import contextlib
 import functools
 import os
 import threading
 import time
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from typing import Any
 
 from django.http import HttpRequest
@@ -16,6 +15,8 @@ from django.http import HttpRequest
 from .gone import still_there
 
 LONGEST_WAIT_S, LOOK_EVERY_S = 60.0, 0.25
+"""How long a question waits for one's earlier ones, and between two looks whether its asker is still there. Source:
+assumed"""
 LONG_S, REMEMBERED_S = 1.5, 60.0
 """A question that takes longer is a long one, and lets those of others go first for so long. Source: assumed"""
 BEHIND = 19
@@ -68,7 +69,6 @@ class Turns:
                 else:
                     self._locks[person] = (lock, count - 1)
 
-
     def asks_long(self, person: object) -> bool:
         """True if one of their questions took long a short while ago."""
         with self._guard:
@@ -87,7 +87,7 @@ TURNS = Turns()
 
 def let_others_first() -> None:
     """Lower this thread, and those it begins, below the others: for one that ends with its question."""
-    with contextlib.suppress(OSError):
+    with suppress(OSError):
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), BEHIND)
 
 

@@ -56,9 +56,7 @@ LADDER = {
     BAND.name: (0.6e8, 0.3e8, 0.15e8),
 }
 """Work of a march, in cells times stages, after which it is given up and begun anew on rougher cells; after the last
-of them it is given as long as it takes. Source: own_march, measured so that the worst scene is drafted in 3 s"""
-
-
+of them it is given as long as it takes. Source: own_march, so that the largest scenes are drafted in some 3 s"""
 LEAST_STAGES = 1000
 """Stages that a pour takes at least, of a cell that is there for half of the march. Source: own_march"""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from math import inf, prod
 from typing import Any
@@ -22,7 +23,7 @@ from .answer import Answer
 from .bodies import BODIES, FigureBody
 from .book import Book
 from .flood import FLOOD, SPANS
-from .grades import BAND, DRAFT, FINE, Grade, least_work, rungs
+from .grades import BAND, DRAFT, Grade, least_work, rungs
 from .march import WARMTH, Told, cells_of, march, room_of, surroundings, timed_pours
 from .reading import Reading, SceneExtract
 
@@ -120,17 +121,13 @@ def _first_within(
     scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, ways: list[float], told: Told
 ) -> list[OneMarch]:
     """Marches on the finest cells on which none of them takes more work than a draft may."""
-    *bounded, last = rungs(grade)
-    for rung in bounded:
+    for rung in rungs(grade):
         cells = cells_of(scene, rung, spans, free)
-        if least_work(prod(cells.shape), len(timed_pours(scene))) > (rung.tolerance.most_work or inf):
+        if least_work(prod(cells.shape), len(scene.pours)) > (rung.tolerance.most_work or inf):
             continue
-        try:
+        with suppress(OutOfWorkError):
             return [marched_at(scene, rung, cells, way, told) for way in ways]
-        except OutOfWorkError:
-            continue
-    cells = cells_of(scene, last, spans, free)
-    return [marched_at(scene, last, cells, way, told) for way in ways]
+    raise OutOfWorkError  # never: the last rung is not bounded
 
 
 def _own(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, grade: Grade, told: Told) -> OneMarch:
@@ -145,7 +142,7 @@ def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) 
 
 def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, own: OneMarch, told: Told) -> Cures | None:
     """On cells of twice the size; None for a draft on its usual cells, whose band is that already."""
-    if own.grade.cell_mm < BAND.cell_mm and own.grade.name != FINE.name:
+    if own.grade.cell_mm == DRAFT.cell_mm:
         return None
     coarser = own.grade.coarser("coarse")
     return marched_at(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures

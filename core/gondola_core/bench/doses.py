@@ -194,15 +194,13 @@ def total_takes(doses: list[tuple[Colourant, float]]) -> Array:
 
 
 def differences(asked: Array, others: Array, depth_mm: float) -> Array:
-    """Worst colour difference of other recipes (n, 31) from one: a white card at four depths, from the front."""
-    fronts = front_card(np.concatenate([asked[None], others]), depth_mm * MM)
-    return np.asarray(colour_difference(fronts[:1], fronts[1:]).max(axis=-1))
+    """Worst colour difference (n,) of recipes (n, 31) from one (31,), or each from its own (n, 31).
 
-
-def differences_each(asked: Array, others: Array, depth_mm: float) -> Array:
-    """Worst colour difference of each recipe (n, 31) from the one asked in its place (n, 31), seen likewise, (n,)."""
-    fronts = front_card(np.concatenate([asked, others]), depth_mm * MM)
-    return np.asarray(colour_difference(fronts[: len(asked)], fronts[len(asked) :]).max(axis=-1))
+    A white card at four depths, from the front.
+    """
+    wanted = np.atleast_2d(asked)
+    fronts = front_card(np.concatenate([wanted, others]), depth_mm * MM)
+    return np.asarray(colour_difference(fronts[: len(wanted)], fronts[len(wanted) :]).max(axis=-1))
 
 
 def _cup_drops(ink: Colourant, neat: float) -> Words:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from ..materials import Colourant
 from ..scene import Scene
 from ..words import Words, words
-from .doses import FACTORS, LEAST_DROPS, counted, differences_each, drop_takes, total_takes
+from .doses import FACTORS, LEAST_DROPS, counted, differences, drop_takes, total_takes
 
 Array = NDArray[np.float64]
 
@@ -125,7 +125,7 @@ def _tried(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]])
         * drop
         for row in cups
     ]
-    costs = differences_each(
+    costs = differences(
         np.concatenate([asked] * len(FACTORS)), np.concatenate(given), scene.tank.fill_height_mm
     ).reshape(len(FACTORS), -1)
     return [

@@ -11,6 +11,7 @@ from ..dam import plate_coefficients
 from .measured import Measured, measure
 
 TERMS, PLACES = 41, 81
+"""Terms each way, and heights at which the largest is looked for: more change no digit that is told."""
 
 
 def hinged_under_liquid(length_over_depth: float) -> float:

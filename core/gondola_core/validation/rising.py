@@ -11,6 +11,7 @@ from ..cure.bubbles import escape_diameter, stokes_rise_speed
 from .measured import Measured, measure
 
 STEPS = 400_000
+"""Of the way that is added up."""
 
 
 @measure

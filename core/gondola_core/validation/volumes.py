@@ -18,6 +18,7 @@ from .measured import Measured, measure
 
 MODEL = "Volumes"
 WIDE, BEHIND, FILL = 100.0, 80.0, 90.0
+"""Of the tank, inside [mm]."""
 
 
 def _tank(taper_deg: float = 0.0) -> Tank:

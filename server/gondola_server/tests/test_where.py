@@ -1,5 +1,6 @@
 """Where the page and the data lie, in a checkout and installed."""
 
+import tomllib
 from pathlib import Path
 from unittest import mock
 
@@ -27,3 +28,20 @@ class Places(SimpleTestCase):
         self.assertEqual(where.page_folder(), where.CHECKOUT / "web" / "dist")
         with mock.patch.object(where, "CHECKOUT", Path("/nowhere")):
             self.assertEqual(where.page_folder(), Path(where.__file__).parent / "page")
+
+
+class Package(SimpleTestCase):
+    """The package of the root is put together of the core's and the server's, and says no more and no less."""
+
+    def test_it_holds_what_they_hold(self):
+        whole, core, server = (
+            tomllib.loads((where.CHECKOUT / place / "pyproject.toml").read_text()) for place in (".", "core", "server")
+        )
+        self.assertEqual(whole["project"]["entry-points"], server["project"]["entry-points"])
+        self.assertEqual(whole["project"]["scripts"], core["project"]["scripts"])
+        finds = [one["tool"]["setuptools"]["packages"]["find"]["include"] for one in (whole, core, server)]
+        self.assertEqual(set(finds[0]), {*finds[1], *finds[2]})
+        self.assertEqual(
+            whole["tool"]["setuptools"]["package-data"]["gondola_core"],
+            core["tool"]["setuptools"]["package-data"]["gondola_core"],
+        )

@@ -48,8 +48,9 @@ class Connections(SimpleTestCase):
             await asyncio.sleep(1.0)
 
         HEARD.clear()
+        BEGUN.clear()
         asyncio.run(ended())
         self.assertEqual(HEARD, ["gone"])
 
     def test_without_a_connection_to_hear_nobody_is_gone(self):
-        still_there(RequestFactory().get("/slow"))(0.0)
+        self.assertIsNone(still_there(RequestFactory().get("/slow"))(0.0))

@@ -28,7 +28,7 @@ DEMOULD_TG_C = 30.0
 """degrees C; least glass temperature of a part that can come out. Source: own_march"""
 START_OF_POUR = 1
 STEP_WORK = 10.0
-"""Stages that what is done once a step costs. Source: measured"""
+"""Stages that what is done once a step costs. Source: own_march, by the clock"""
 
 
 class OutOfWorkError(Exception):

@@ -25,7 +25,7 @@ function Heat({ x, width }: { x: number; width: number }) {
       <Band {...frame} low={band.low_c} high={band.high_c} ink="var(--caution-wash)" />
       {others.map((one) => (
         <Limit
-          key={`${one.name}${one.limit_c}`}
+          key={`${one.what} ${one.pour_id ?? ""}`}
           at={one.limit_c}
           domain={[low, high]}
           width={width}
