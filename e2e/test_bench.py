@@ -16,6 +16,7 @@ from typing import Any
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
 
+from django.conf import settings
 from django.test import tag
 from playwright.sync_api import expect, sync_playwright
 
@@ -25,7 +26,7 @@ from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
 from gondola_core.samples import quarry_pool
 from gondola_core.studies.rehearsal import mishaps_of
-from soak.serving import free_port
+from soak.serving import is_free
 
 ROOM_C = 17.0
 """of the room in which the thermometer stands; planned are 24"""
@@ -64,7 +65,7 @@ class PourDay(ServedDemo):
 
     def device(self, kind: str, *more: str) -> int:
         """A simulated device as a process; its port."""
-        port = free_port()
+        port = next(one for one in range(*settings.DEVICE_PORTS) if is_free(one))
         process = subprocess.Popen(
             [sys.executable, "-m", "gondola_core", "device", kind, "--port", str(port), *more],
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,

@@ -30,6 +30,12 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
+def is_free(port: int) -> bool:
+    """Whether nobody uses a port of loopback."""
+    with socket.socket() as probe:
+        return probe.connect_ex(("127.0.0.1", port)) != 0
+
+
 class Person:
     """Somebody with a browser's cookies."""
 

@@ -2,6 +2,8 @@ import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
+const ALONE = "src/**/*.alone.test.tsx";
+
 /** Keeps the page itself on the device, so that a run reopens without the server; answers of the server are not kept. */
 const onDevice = VitePWA({
   strategies: "generateSW",
@@ -42,5 +44,18 @@ export default defineConfig(({ command }) => ({
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   // a busy machine types slowly: no test waits on a clock of its own
-  test: { environment: "jsdom", setupFiles: ["./src/test-setup.ts"], globals: false, testTimeout: 30_000 },
+  test: {
+    environment: "jsdom",
+    setupFiles: ["./src/test-setup.ts"],
+    globals: false,
+    testTimeout: 30_000,
+    // what is read once serves all files; those that put other modules in place of ours stand alone
+    projects: [
+      {
+        extends: true,
+        test: { name: "together", isolate: false, include: ["src/**/*.test.{ts,tsx}"], exclude: [ALONE] },
+      },
+      { extends: true, test: { name: "alone", include: [ALONE] } },
+    ],
+  },
 }));

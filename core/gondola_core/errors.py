@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Any
 
 from .words import METRIC, ReaderUnits, Words
 
@@ -18,6 +19,10 @@ class GondolaError(Exception):
         super().__init__(_said(message, METRIC))
         self.sentence = message
         self.field = field
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        """So that it comes whole from a process that reads a file apart."""
+        return type(self), (self.sentence, self.field)
 
     @property
     def message(self) -> str:
@@ -44,6 +49,9 @@ class SceneError(GondolaError):
         field, sentence = flaws[0]
         super().__init__(sentence, field)
         self.flaws = list(flaws)
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return type(self), (self.flaws,)
 
     @property
     def problems(self) -> list[tuple[str, str]]:

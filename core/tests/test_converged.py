@@ -2,11 +2,13 @@
 
 import csv
 import unittest
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
 from seeded_scenes import HOTTEST_C, seeded_scene, varied_scene
+from soaked import as_many, some_of
 from verdicts_of import differing
 
 from gondola_core.answers.book import Book
@@ -70,8 +72,8 @@ class AgainstConverged(unittest.TestCase):
                 self.assertLess(off.max(), 0.06)
 
     def test_fine_is_within_two_percent_and_half_a_kelvin(self):
-        within = 0
-        for number, ((scene, _), true) in enumerate(zip(self.drafts, self.true, strict=True)):
+        within, tried = 0, some_of(list(zip(self.drafts, self.true, strict=True)), 4)
+        for number, ((scene, _), true) in enumerate(tried):
             with self.subTest(number):
                 outcome = evaluate(scene, FINE, Keeper())
                 fine = values(outcome)
@@ -79,7 +81,7 @@ class AgainstConverged(unittest.TestCase):
                 off = np.abs(fine[:, 0] - true[:, 0]).max()
                 self.assertLess(off, 0.6)
                 within += off <= outcome.march.peak_error_k
-        self.assertGreaterEqual(within, 0.9 * len(self.true))
+        self.assertGreaterEqual(within, 0.9 * len(tried))
 
     def test_the_error_told_by_a_draft_holds_in_nine_of_ten(self):
         within = sum(
@@ -104,7 +106,7 @@ class Verdicts(unittest.TestCase):
     def test_draft_and_fine_agree_or_the_draft_calls_it_close(self):
         rng = np.random.default_rng(11)
         held = 0
-        while held < 12:
+        while held < as_many(12, 3):
             scene = varied_scene(rng)
             draft = evaluate(scene, DRAFT, Keeper())
             if draft.whole.hottest_c >= HOTTEST_C + 10:
@@ -230,7 +232,8 @@ class Volumes(unittest.TestCase):
         for scene in (quarry_pool(), eelgrass(), ferry_landing()):
             for grade in (DRAFT, FINE):
                 with self.subTest(scene.name, grade=grade.name):
-                    marched = march(scene, cells_in(scene, grade), grade, until=timed_pours(scene)[-1].start + 3600.0)
+                    hasty = replace(grade, tolerance=Tolerance(temperature_k=50.0, degree=0.5))
+                    marched = march(scene, cells_in(scene, grade), hasty, until=timed_pours(scene)[-1].start + 3600.0)
                     poured = sum(pour.fill.resin_volume_ml for pour in evaluate(scene, DRAFT, Keeper()).pours)
                     self.assertAlmostEqual(marched.resin_volume.sum() * 1e6 / poured, 1, delta=0.005)
 

@@ -3,6 +3,7 @@
 import unittest
 from dataclasses import replace
 
+from soaked import as_many
 from taken import taken
 
 from gondola_core.answers.book import Book
@@ -148,7 +149,8 @@ class Shown(unittest.TestCase):
         cls.shares = []
         cls.scene = ferry_landing()
         cls.front = front_for(
-            cls.scene, ["deep", "casting"], keeper=Keeper(), told=cls.shares.append, count=24, matters=["surest"]
+            cls.scene, ["deep", "casting"], keeper=Keeper(), told=cls.shares.append, count=as_many(24, 12),
+            matters=["surest"],
         )
 
     def test_own_and_one_deep_are_rows_too(self):
@@ -210,7 +212,7 @@ class Weekends(unittest.TestCase):
         saturday = first.replace(day=first.day + (5 - first.weekday()) % 7, hour=9)
         brief = scene.brief.model_copy(update={"free": free, "first_pour_at": saturday})
         scene = scene.model_copy(update={"brief": brief})
-        front = front_for(scene, ["deep"], keeper=Keeper(), count=16)
+        front = front_for(scene, ["deep"], keeper=Keeper(), count=as_many(16, 8))
         self.assertGreater(len(front.plans), 2)
         for plan in front.plans[1:-1]:
             with self.subTest(plan.name):

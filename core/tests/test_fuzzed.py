@@ -9,6 +9,7 @@ import unittest
 from hypothesis import HealthCheck, given, seed, settings
 from pydantic import TypeAdapter
 from scene_strategies import documents
+from soaked import as_many
 
 from gondola_core.answers.kept import Keeper
 from gondola_core.errors import GondolaError
@@ -17,8 +18,7 @@ from gondola_core.outcome import Outcome
 from gondola_core.scene import scene_from
 from gondola_core.words import METRIC, US
 
-SOAK = os.environ.get("GONDOLA_SOAK") == "1"
-EXAMPLES = int(os.environ.get("GONDOLA_SOAK_SCENES", "1500")) if SOAK else 12
+EXAMPLES = as_many(int(os.environ.get("GONDOLA_SOAK_SCENES", "1500")), 12)
 SEED = int(os.environ.get("GONDOLA_SOAK_SEED", "1"))
 ADAPTER = TypeAdapter(Outcome)
 PLAIN = settings(

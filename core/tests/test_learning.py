@@ -3,6 +3,7 @@
 import unittest
 
 import numpy as np
+from soaked import as_many
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.flood import FLOOD, SPANS
@@ -120,12 +121,12 @@ class CupFits(unittest.TestCase):
 
     def test_covers_and_says_what_it_cannot(self) -> None:
         inside = []
-        for seed in range(6):
+        for seed in range(as_many(6, 2)):
             text, off = cup_log("casting", 70, 4, seed=seed)
             fit = fit_cup(read_log(text), CupSetting(mass_g=70, mix_c=23.0, room_c=23.0), RESINS["casting"])
             inside += list(np.abs(np.array(fit.mean) - off[:2]) < 2.5 * fit.belief.sd)
             self.assertLess(fit.misfit, 2)
-        self.assertGreaterEqual(np.mean(inside), 10 / 12)
+        self.assertGreaterEqual(np.sum(inside), as_many(10, 3))
         plain = fit_cup(read_log(cup_log("deep", 100, 10)[0]), CupSetting(mass_g=100, mix_c=23.0, room_c=23.0),
                         RESINS["deep"])
         self.assertEqual(plain.state, "little")

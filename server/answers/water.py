@@ -9,6 +9,7 @@ from library.actions import keep_row, key_of
 from ninja import Query, Router, Schema
 from pydantic import Field
 from shapes.actions import meshes_for
+from studio.apart import apart
 from studio.said import said
 from studio.schemas import Refusal
 
@@ -87,7 +88,7 @@ def paint(request: HttpRequest, payload: PaintAsked) -> HttpResponse:
 def spectrum(request: HttpRequest, payload: SpectrumBrought) -> Colourant:
     """A colourant from its measured spectrum, kept with the owner's own."""
     measured = payload.measured
-    ink = colourant_of_spectrum(measured, key_of(measured.name))
+    ink = apart(colourant_of_spectrum, measured, key_of(measured.name), what="the spectrum")
     keep_row(
         owner=request.user, kind="colourant", body=ink.model_dump(mode="json"),
         source=f"measured: {measured.drops_per_100g:g} drops per 100 g, cell of {measured.path_mm:g} mm",

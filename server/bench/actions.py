@@ -42,6 +42,7 @@ LONGEST = timedelta(days=60)
 """No event is of longer before its run began, and no rehearsal is moved on by more at once. Source: assumed"""
 THERMOMETER = "thermometer"
 """Device of the readings that are taken without anybody's hands."""
+NOT_OPEN = "That way is not open any more: look again at what comes next."
 MOST_WATCHED = 1500
 """Readings that are drawn; more are thinned."""
 
@@ -161,19 +162,29 @@ def poured_count(scene: SceneDocument, events: Sequence[AnyEvent]) -> int:
     return max((number for number, log in enumerate(logs, start=1) if log.ended is not None), default=0)
 
 
-@transaction.atomic
 def take_way(*, run: Run, way: str) -> Replan | None:
-    """The plan follows one of the ways from now on: waits of what is not yet poured, in the run and in its scene."""
+    """The plan follows one of the ways from now on: waits of what is not yet poured, in the run and in its scene.
+
+    GondolaError for a way that is not open, or no more: where something was told since it was computed.
+    """
     events = events_of(run)
     found = next_of(run, events)
     chosen = next((one for one in found.ways if one.way == way), None) if found is not None else None
     if found is None or chosen is None:
-        raise GondolaError("That way is not open any more: look again at what comes next.", "way")
+        raise GondolaError(NOT_OPEN, "way")
     document = document_of(run)
     waits = [pour.wait_h for pour in document.pours]
     start = found.pour_number - 1
     waits[start:] = [chosen.wait_h, *found.waits_h[start + 1:]]
-    planned = with_waits(document, waits)
+    _follow(run, len(events), with_waits(document, waits), waits)
+    return found
+
+
+@transaction.atomic
+def _follow(run: Run, events_count: int, planned: SceneDocument, waits: list[float]) -> None:
+    held = Run.objects.select_for_update().get(pk=run.pk)
+    if held.packed != run.packed or held.events.count() != events_count:
+        raise GondolaError(NOT_OPEN, "way")
     run.packed = scenes.pack(planned)
     run.save(update_fields=["packed"])
     head = scenes.head_of(run.scene)
@@ -183,7 +194,6 @@ def take_way(*, run: Run, way: str) -> Replan | None:
             scene=run.scene, base_revision=head.number, document=with_waits(shown, waits),
             note="planned anew from what happened",
         )
-    return found
 
 
 def readings_of(document: SceneDocument, events: Sequence[AnyEvent], number: int) -> list[Reading]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
+from django.conf import settings
 from django.db import close_old_connections
 
 from gondola_core.bench.happened import pour_logs
@@ -30,8 +31,15 @@ def states(owner: Any) -> list[InstrumentState]:
 
 
 def connect(*, owner: Any, kind: Kind, port: int | None, run: Run | None) -> None:
-    """Listen to a device at a port; without one, to a simulated one. GondolaError where that needs a run."""
+    """Listen to a device at a port; without one, to a simulated one.
+
+    GondolaError where that needs a run, or for a port that is none of a device: other programs of the server's own
+    machine are nobody's to talk to.
+    """
     if port is not None:
+        first, last = settings.DEVICE_PORTS
+        if not first <= port <= last:
+            raise GondolaError(f"Devices are at ports from {first} to {last}; this says {port}.", "port")
         HUB.connect(owner.pk, kind, port)
         return
     if run is None:

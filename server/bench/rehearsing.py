@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.db import transaction
@@ -22,16 +22,20 @@ def mishaps(run: Run) -> list[Mishap]:
     return mishaps_of(actions.document_of(run), actions.steps_of(run), run.seed) if run.rehearsal else []
 
 
-@transaction.atomic
 def meet(*, run: Run, mishap: str, choice: str, step_id: str = "") -> None:
     """A mishap strikes, and a choice is made: its events are taken in, and the clock goes on. Twice is once."""
     found = next((one for one in mishaps(run) if one.id == mishap), None)
     chosen = next((one for one in found.choices if one.id == choice), None) if found is not None else None
     if found is None or chosen is None:
         raise GondolaError("That does not befall this rehearsal.", "mishap")
-    _go_on(run, chosen)
+    _befall(run, mishap, chosen, _until(run, chosen))
+
+
+@transaction.atomic
+def _befall(run: Run, mishap: str, chosen: Choice, until: datetime) -> None:
+    actions.skip(run=run, until=until)
     now = actions.now_of(run)
-    bodies: list[dict[str, Any]] = [{"kind": "struck", "mishap": mishap, "choice": choice, "at": now.isoformat()}]
+    bodies: list[dict[str, Any]] = [{"kind": "struck", "mishap": mishap, "choice": chosen.id, "at": now.isoformat()}]
     bodies += [
         {**fields, "at": max(run.started_at, now - timedelta(hours=hours)).isoformat()}
         for hours, fields in chosen.events
@@ -41,14 +45,15 @@ def meet(*, run: Run, mishap: str, choice: str, step_id: str = "") -> None:
     actions.take(run=run, bodies=bodies)
 
 
-def _go_on(run: Run, choice: Choice) -> None:
+def _until(run: Run, choice: Choice) -> datetime:
+    """The moment to which its clock goes on."""
     until = actions.now_of(run) + timedelta(minutes=choice.ahead_min)
     if choice.past_window:
         coming = actions.next_of(run, actions.events_of(run))
         if coming is not None and coming.closes_at is not None:
             late = coming.closes_at + timedelta(hours=LATE_H) - actions.local_of(run)
             until = max(until, actions.now_of(run) + late)
-    actions.skip(run=run, until=until)
+    return until
 
 
 def told(run: Run) -> Debrief:

@@ -8,14 +8,18 @@ import threading
 import warnings
 
 from django.core.asgi import get_asgi_application
+from studio.bodies import LARGEST_ARCHIVE
 from studio.gone import hearing
+from studio.large import bounded
+
+from gondola_core.scene.reading import LARGEST_FILE
 
 # the static files' middleware streams them in blocks; they are small, and read in one thread either way
 warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "gondola_server.settings")
 # threads hand over to each other ten times as often as they would: a short question need not wait for a long one's turn
 sys.setswitchinterval(0.0005)
-application = hearing(get_asgi_application())
+application = bounded(hearing(get_asgi_application()), LARGEST_ARCHIVE, LARGEST_FILE)
 
 
 def _warm() -> None:

@@ -7,7 +7,7 @@ import sys
 
 from keeping.folder import data_folder, secret_key
 
-from .running import environment_for, manage, queue_process, until_stopped, web_process
+from .running import Queue, environment_for, manage, until_stopped, web_process
 
 LOOPBACK = ("127.0.0.1", "localhost")
 
@@ -29,4 +29,4 @@ def main(words: list[str]) -> int:
     manage(environment, "prepare_demo")
     web = web_process(environment, LOOPBACK[0], options.port, "--no-proxy-headers")
     print(f"Gondola is at http://127.0.0.1:{options.port} (stop it with Ctrl+C)", flush=True)
-    return until_stopped(web, queue_process(environment))
+    return until_stopped(web, Queue(environment))

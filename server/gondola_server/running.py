@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+import contextlib
 import os
 import signal
 import subprocess
 import sys
+import time
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
 SERVER = Path(__file__).resolve().parent.parent
 LOOK_EVERY = 0.5
 """seconds between two looks at the processes, and two thoughts of what is due"""
+MOST_LOST, LOST_WITHIN_S = 5, 300.0
+"""A worker that is lost more often than this is not begun again. Source: assumed"""
 
 
 def environment_for(folder: Path, key: str, **more: str) -> dict[str, str]:
@@ -50,29 +54,53 @@ def queue_process(environment: dict[str, str]) -> subprocess.Popen[bytes]:
     return subprocess.Popen([sys.executable, "-m", "gondola_core", "worker"], env=environment)
 
 
+class Queue:
+    """The worker of long computations, begun anew where it was lost: those who draft and save go on meanwhile."""
+
+    def __init__(self, environment: dict[str, str]) -> None:
+        self._environment = environment
+        self._lost: list[float] = []
+        self.process = queue_process(environment)
+
+    def is_lost(self) -> bool:
+        """True where it has ended; it is begun anew unless it was lost too often of late."""
+        if self.process.poll() is None:
+            return False
+        now = time.monotonic()
+        self._lost = [one for one in self._lost if now - one < LOST_WITHIN_S] + [now]
+        if len(self._lost) > MOST_LOST:
+            return True
+        sys.stderr.write("The worker of long computations was lost; another takes up what it was at.\n")
+        self.process = queue_process(self._environment)
+        return False
+
+
 def until_stopped(
-    web: subprocess.Popen[bytes], queue: subprocess.Popen[bytes], meanwhile: Callable[[], None] = lambda: None
+    web: subprocess.Popen[bytes], queue: Queue, meanwhile: Callable[[], None] = lambda: None
 ) -> int:
-    """Wait until one of them ends or a signal comes, doing what is due meanwhile; then end both."""
-    running = (web, queue)
+    """Wait until the web server ends or a signal comes, doing what is due meanwhile; then end both."""
+    stopping = False
 
     def stop(*_signal: object) -> None:
-        for process in running:
+        nonlocal stopping
+        stopping = True
+        for process, how in ((web, signal.SIGTERM), (queue.process, signal.SIGINT)):
             if process.poll() is None:
-                process.send_signal(signal.SIGINT if process is queue else signal.SIGTERM)
+                process.send_signal(how)
 
     signal.signal(signal.SIGTERM, stop)
     signal.signal(signal.SIGINT, stop)
-    while True:
+    lost = False
+    while web.poll() is None and not stopping and not lost:
         meanwhile()
-        for process in running:
-            try:
-                code = process.wait(timeout=LOOK_EVERY)
-            except subprocess.TimeoutExpired:
-                continue
-            stop()
-            _end([one for one in running if one is not process])
-            return 0 if code in (0, -signal.SIGTERM, -signal.SIGINT) else code
+        lost = queue.is_lost()
+        with contextlib.suppress(subprocess.TimeoutExpired):
+            web.wait(timeout=LOOK_EVERY)
+    stop()
+    _end([web, queue.process])
+    if lost:
+        return 1
+    return 0 if web.returncode in (0, -signal.SIGTERM, -signal.SIGINT) else web.returncode
 
 
 def _end(running: Sequence[subprocess.Popen[bytes]]) -> None:

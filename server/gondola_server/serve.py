@@ -15,7 +15,7 @@ from keeping.folder import BACKUPS, DATABASE, data_folder, held, secret_key
 
 from gondola_core.errors import GondolaError
 
-from .running import environment_for, manage, management, queue_process, until_stopped, web_process
+from .running import Queue, environment_for, manage, management, until_stopped, web_process
 
 LOOPBACK = ("127.0.0.1", "::1", "localhost")
 HOUR = 3600.0
@@ -78,7 +78,7 @@ def _serve(options: argparse.Namespace, folder: Path) -> int:
     print(f"Gondola is at {address} (stop it with Ctrl+C)", flush=True)
     into = options.backups or folder / BACKUPS
     keeper = Keeper(folder, into, options.backup_every_h, options.keep_backups, environment)
-    return until_stopped(web, queue_process(environment), keeper.look)
+    return until_stopped(web, Queue(environment), keeper.look)
 
 
 def _told(options: argparse.Namespace) -> dict[str, str]:

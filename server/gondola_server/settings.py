@@ -149,6 +149,8 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
     return _HASHED.match(url) is not None
 
 
+DEVICE_PORTS = (7300, 7399)
+"""Where scales and thermometers may be on loopback, first and last."""
 LARGEST_BODY = 8 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_BODY
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 100

@@ -8,14 +8,12 @@ from typing import Any
 
 from django.http import FileResponse, HttpRequest
 from ninja import Router, Schema
-from studio.bodies import BINARY_BODY, read_body
+from studio.bodies import BINARY_BODY, LARGEST_ARCHIVE, read_body
 
 from .archive.back import bring_archive
 from .archive.out import write_archive
 
 router = Router(tags=["keeping"])
-LARGEST_ARCHIVE = 512 * 2**20
-"""bytes over HTTP; a larger one is taken in with `gondola import`"""
 
 
 class TakenIn(Schema):

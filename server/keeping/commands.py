@@ -69,8 +69,13 @@ def tidy(words: list[str]) -> int:
 
     def run() -> str:
         _set_up()
+        from datetime import UTC, datetime
+
+        from .clock import JUMPED, is_steady
         from .tidying import tidy as do
 
+        if not is_steady(data_folder(), datetime.now(UTC)):
+            return JUMPED
         went = do()
         told = ", ".join(f"{count} {name}" for name, count in went.items())
         return f"Taken away: {told}." if told else "There was nothing to take away."

@@ -1,4 +1,7 @@
-"""What can be done with bottles: teach them a log, take one back, ask what a pour tells. Each is one transaction."""
+"""What can be done with bottles: teach them a log, take one back, ask what a pour tells.
+
+What is computed is computed before the transaction that stores it.
+"""
 
 from __future__ import annotations
 
@@ -15,6 +18,7 @@ from library.actions import MODELS, drop_row, keep_row, library_of
 from library.models import OwnRow
 from pydantic import TypeAdapter
 from shapes.actions import meshes_for
+from studio.apart import apart
 
 from gondola_core.bench.events import AnyEvent, Felt, TemperatureRead, standing
 from gondola_core.bench.happened import pour_logs
@@ -100,11 +104,14 @@ def standing_logs(bottle: Bottle) -> list[BottleLog]:
     return [] if bottle.pk is None else list(bottle.logs.filter(withdrawn_at=None))
 
 
-def belief_of(bottle: Bottle) -> Belief:
-    """What is held of a bottle of resin: its row, then each log that counts; it ages between them."""
+def belief_of(bottle: Bottle, but_for: str | None = None) -> Belief:
+    """What is held of a bottle of resin: its row, then each log that counts; it ages between them.
+
+    but_for  place of a pour whose own log is left out
+    """
     held, last = row_belief(row_before(bottle)), None
     for log in standing_logs(bottle):
-        if log.kind not in SCATTERS:
+        if log.kind not in SCATTERS or (but_for is not None and log.place == but_for):
             continue
         if last is not None:
             held = held.aged((log.made_at - last).days / DAYS_A_MONTH)
@@ -118,12 +125,11 @@ def belief_of(bottle: Bottle) -> Belief:
 def cup_told(*, owner: Any, brought: CupBrought) -> tuple[Bottle, LogFit]:
     """What a cup says; nothing is kept."""
     bottle = own_bottle(owner=owner, kind="resin", key=brought.resin_id)
-    log = read_log(brought.log, brought.scale)
+    log = apart(read_log, brought.log, brought.scale, what="the log")
     prior = belief_of(bottle).scattered(CUP_SCATTER)
     return bottle, fit_cup(log, brought.setting, row_before(bottle), prior)
 
 
-@transaction.atomic
 def keep_cup(*, owner: Any, brought: CupBrought) -> Bottle:
     """Teach a bottle its cup. GondolaError for one that does not fit it: nothing is changed then."""
     bottle, fit = cup_told(owner=owner, brought=brought)
@@ -136,15 +142,18 @@ def keep_cup(*, owner: Any, brought: CupBrought) -> Bottle:
     return _keep(bottle, "cup", title, brought.model_dump(mode="json"), fit, prior)
 
 
-def pour_told(*, run: Run, asked: PourAsked) -> tuple[Bottle, PourLearnt, Belief]:
-    """What a pour of a run says of its bottle, and the plan with and without that."""
+def pour_told(*, run: Run, asked: PourAsked, but_for: str | None = None) -> tuple[Bottle, PourLearnt, Belief]:
+    """What a pour of a run says of its bottle, and the plan with and without that.
+
+    but_for  place of the pour, where what it told before is left out
+    """
     events = bench.events_of(run)
     happened = bench.happened_of(run, events)
     if asked.pour_number > len(happened.pours):
         raise GondolaError(words("refusals.no_pour", most=len(happened.pours), number=asked.pour_number), "pour_number")
     pour = bench.document_of(run).pours[asked.pour_number - 1]
     bottle = own_bottle(owner=run.owner, kind="resin", key=pour.resin_id)
-    held = belief_of(bottle)
+    held = belief_of(bottle, but_for)
     heard = _heard(run, events, asked)
     meshes = meshes_for(owner=run.owner, document=happened)
     base = row_before(bottle)
@@ -186,23 +195,22 @@ def _heard(run: Run, events: list[AnyEvent], asked: PourAsked) -> Heard:
     return Heard(readings=readings, looks=looks_of(felt), room_logged=rooms >= ROOM_READINGS, place=asked.place)
 
 
-@transaction.atomic
 def learn_pour(*, run: Run, asked: PourAsked) -> PourLearnt:
     """What a pour tells; kept in its bottle where that is asked and it fits. A rehearsal teaches nothing."""
-    bottle, learnt, prior = pour_told(run=run, asked=asked)
     if not asked.keep:
-        return learnt
+        return pour_told(run=run, asked=asked)[1]
     if run.rehearsal:
         raise GondolaError("A rehearsal is no pour: its bottle learns nothing from it.", "keep")
+    place = f"run {run.pk} pour {asked.pour_number}"
+    bottle, learnt, prior = pour_told(run=run, asked=asked, but_for=place)
     if not learnt.fit.merges:
         raise GondolaError(learnt.fit.words[0], "keep")
-    place = f"run {run.pk} pour {asked.pour_number}"
-    if bottle.pk is not None:
-        # the same pour, heard for longer, stands in for what it told before
-        bottle.logs.filter(place=place, withdrawn_at=None).update(withdrawn_at=datetime.now(UTC))
-        bottle, learnt, prior = pour_told(run=run, asked=asked)
     title = f"pour {asked.pour_number} of {run.scene.name}"[:120]
-    _keep(bottle, "pour", title, asked.model_dump(mode="json"), learnt.fit, prior, place)
+    with transaction.atomic():
+        if bottle.pk is not None:
+            # the same pour, heard for longer, stands in for what it told before
+            bottle.logs.filter(place=place, withdrawn_at=None).update(withdrawn_at=datetime.now(UTC))
+        _keep(bottle, "pour", title, asked.model_dump(mode="json"), learnt.fit, prior, place)
     return learnt.model_copy(update={"kept": True})
 
 
@@ -212,7 +220,6 @@ def swatch_told(*, owner: Any, brought: SwatchBrought) -> tuple[Bottle, SwatchFi
     return bottle, fit_swatch(brought.read, row_before(bottle))
 
 
-@transaction.atomic
 def keep_swatch(*, owner: Any, brought: SwatchBrought) -> Bottle:
     """Teach a colourant its swatch."""
     bottle, fit = swatch_told(owner=owner, brought=brought)
@@ -220,7 +227,6 @@ def keep_swatch(*, owner: Any, brought: SwatchBrought) -> Bottle:
     return _keep(bottle, "swatch", f"swatch of {count} patches", brought.model_dump(mode="json"), fit, None)
 
 
-@transaction.atomic
 def keep_drops(*, owner: Any, brought: DropsBrought) -> Bottle:
     """Teach a colourant the mass of its drops."""
     bottle = own_bottle(owner=owner, kind="colourant", key=brought.colourant_id)
@@ -229,10 +235,13 @@ def keep_drops(*, owner: Any, brought: DropsBrought) -> Bottle:
                  None)
 
 
+@transaction.atomic
 def _keep(
     bottle: Bottle, kind: str, title: str, asked: dict[str, Any], told: Any, prior: Belief | None, place: str = ""
 ) -> Bottle:
     if bottle.pk is None:
+        # another log may have begun it while this one was computed
+        bottle = Bottle.objects.filter(owner=bottle.owner, kind=bottle.kind, key=bottle.key).first() or bottle
         bottle.save()
     if bottle.logs.count() >= MOST_LOGS:
         raise GondolaError(f"A bottle keeps {MOST_LOGS} logs; this one is full: give the new one its own row.", "")

@@ -12,6 +12,7 @@ from people.accounts import GRACE
 from people.ways import may_of, scene_asked, scene_for, scenes_for
 from shapes.actions import with_meshes
 from shapes.schemas import Heights
+from studio.apart import apart
 from studio.bodies import read_body
 from studio.schemas import Refusal
 
@@ -177,4 +178,5 @@ def map_bed(
     """Heights from a grey PNG or a CSV; nothing is stored until the scene is saved."""
     tank = actions.state_of(scene_asked(request, scene_id)).document.tank
     content = read_body(request, LARGEST_MAP_FILE, "a height map")
-    return Heights(heights_mm=map_heights(content, name, low_mm, high_mm, tank))
+    called = f"the height map '{name[:60]}'"
+    return Heights(heights_mm=apart(map_heights, content, name, low_mm, high_mm, tank, what=called))

@@ -17,7 +17,10 @@ MOST_MEMORY = 2 * 2**30
 MOST_SECONDS = 60.0
 AT_ONCE = threading.BoundedSemaphore(2)
 """Files that are read at one time; others wait."""
-PRELOADED = ["gondola_core.shape.bodies.bringing", "trimesh", "PIL.Image"]
+PRELOADED = [
+    "gondola_core.shape.bodies.bringing", "gondola_core.shape.bedform", "gondola_core.learning.temperature_log",
+    "gondola_core.tint.measured_spectrum", "trimesh", "PIL.Image",
+]
 _CONTEXT: Any = multiprocessing.get_context("forkserver")
 _CONTEXT.set_forkserver_preload(PRELOADED)
 
@@ -45,7 +48,7 @@ def apart(work: Callable[..., T], *given: Any, what: str, seconds: float = MOST_
             process.join()
             here.close()
     if kind == "refused":
-        raise GondolaError(*told)
+        raise told
     if kind == "memory":
         raise GondolaError(f"Reading {what} would take over {MOST_MEMORY // 2**30} GB of memory: make it simpler.")
     if kind == "fault":
@@ -73,7 +76,7 @@ def _inside(out: Connection, work: Callable[..., Any], given: tuple[Any, ...], s
     try:
         told: tuple[str, Any] = ("made", work(*given))
     except GondolaError as error:
-        told = ("refused", (error.sentence, error.field))
+        told = ("refused", error)
     except MemoryError:
         told = ("memory", None)
     except Exception as error:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse
 
 CHUNK = 1024 * 1024
+LARGEST_ARCHIVE = 512 * 2**20
+"""bytes over HTTP, the most of any file; a larger archive is taken in with `gondola import`"""
 
 
 class TooLarge(Exception):

@@ -18,6 +18,8 @@ globalThis.ResizeObserver = StillObserver;
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
+  localStorage.clear();
+  sessionStorage.clear();
 });
 
 // stages come in lazily, and the machine may be busy

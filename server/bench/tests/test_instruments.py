@@ -190,6 +190,13 @@ class Devices(RunCase):
         self.assertEqual(self.client.delete("/api/instruments/scale").json(), [])
         self.assertEqual(self.post("/instruments/scale/say", {"line": "tare"}).status_code, 422)
 
+    def test_other_programs_of_the_machine_are_nobodys_to_talk_to(self):
+        for port in (22, 6379, 7299, 7400):
+            with self.subTest(port):
+                refused = self.put("scale", port=port)
+                self.assertContains(refused, f"from 7300 to 7399; this says {port}", status_code=422)
+        self.assertEqual(self.client.get("/api/instruments").json(), [])
+
     def test_a_thermometer_becomes_events_of_the_run_one_a_minute(self):
         run = self.begin()["run"]["id"]
         self.tell({"run": {"id": run}}, event("pouring", pour_id=quarry_pool().pours[0].id))

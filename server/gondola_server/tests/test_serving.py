@@ -7,13 +7,14 @@ import io
 import tempfile
 from contextlib import redirect_stderr
 from pathlib import Path
+from unittest import mock
 
 from django.conf import settings
 from django.contrib.sessions.models import Session
 from django.test import SimpleTestCase, TestCase, override_settings
 
 from gondola_core.errors import GondolaError
-from gondola_server import demo, serve
+from gondola_server import demo, running, serve
 
 
 def asked(*words: str) -> argparse.Namespace:
@@ -63,6 +64,28 @@ class Doors(SimpleTestCase):
             with redirect_stderr(said):
                 keeper.back_up()
             self.assertIn("no studio", said.getvalue())
+
+
+class WorkerOfJobs(SimpleTestCase):
+    def test_one_that_is_lost_is_begun_anew_but_not_for_ever(self):
+        begun = []
+
+        def dead(_environment):
+            begun.append(mock.Mock(poll=mock.Mock(return_value=-9)))
+            return begun[-1]
+
+        with mock.patch.object(running, "queue_process", dead), redirect_stderr(io.StringIO()) as said:
+            queue = running.Queue({})
+            lost = [queue.is_lost() for _ in range(running.MOST_LOST + 1)]
+        self.assertEqual(lost, [False] * running.MOST_LOST + [True])
+        self.assertEqual(len(begun), running.MOST_LOST + 1)
+        self.assertIn("another takes up", said.getvalue())
+
+    def test_one_that_lives_is_left_alone(self):
+        with mock.patch.object(running, "queue_process", return_value=mock.Mock(poll=lambda: None)) as begun:
+            queue = running.Queue({})
+            self.assertFalse(queue.is_lost())
+        begun.assert_called_once()
 
 
 class TheDemo(TestCase):

@@ -10,10 +10,12 @@ from django.test import TestCase
 
 from gondola_core.samples import quarry_pool
 from scenes.actions import create_scene, state_of
+from scenes.tests.unlocked import nothing_computed_while_writing
 
 
 class SceneCase(TestCase):
     def setUp(self) -> None:
+        self.enterContext(nothing_computed_while_writing())
         self.owner = User.objects.create_user("owner")
         self.other = User.objects.create_user("other")
         self.client.force_login(self.owner)

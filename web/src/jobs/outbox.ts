@@ -79,9 +79,24 @@ export async function flush(runId: string): Promise<{ now: RunNow | null; refuse
   return { now, refused };
 }
 
-/** True where the server has said no to what was sent, and not only failed to answer. */
+/**
+ * True where the server has said no to what was sent for good. Who is signed out, or may not at the moment, or has to
+ * wait, is not told no: what waits, waits on.
+ */
 function isRefusal(flaw: unknown): flaw is Refused {
-  return flaw instanceof Refused && flaw.status >= 400 && flaw.status < 500;
+  return flaw instanceof Refused && [400, 404, 409, 413, 422].includes(flaw.status);
+}
+
+/**
+ * Before somebody else takes this device: sends what waits of every run, and forgets the runs that were looked at. How
+ * many events could not be sent; they stay here until their run is opened again.
+ */
+export async function leaveDevice(): Promise<number> {
+  const db = await store();
+  const runs = new Set((await db.getAll("waiting")).map((one) => one.run_id));
+  for (const run of runs) await flush(run).catch(() => undefined);
+  await db.clear("runs");
+  return db.count("waiting");
 }
 
 /** The run as it was last seen, for a reload without the server; and how far the device's clock is off. */

@@ -84,7 +84,7 @@ def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours 
         )
         parts = [
             TriMesh(
-                np.asarray(part.vertices, dtype=float), np.asarray(part.faces, dtype=np.int32),
+                _in_threes(part.vertices).astype(float), _in_threes(part.faces).astype(np.int32),
                 file_colours(part, linear=many),
             )
             for part in (loaded.dump(concatenate=False) if many else [loaded])
@@ -109,3 +109,11 @@ def _read(content: bytes, kind: str) -> tuple[Array, NDArray[np.int64], Colours 
     if not np.isfinite(vertices).all():
         raise GondolaError("This mesh has corners that are no numbers: export it again.")
     return vertices, faces, whole.colours
+
+
+def _in_threes(rows: Any) -> NDArray[Any]:
+    """Rows as they are; ValueError where a file gave corners or triangles of more or fewer numbers."""
+    found = np.asarray(rows)
+    if found.shape[1:] != (3,):
+        raise ValueError(found.shape)
+    return found

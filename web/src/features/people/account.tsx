@@ -7,6 +7,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { MemberRow, Session } from "../../api/types";
 import { useChanged, useSession } from "../../desk/use-session";
+import { leaveDevice } from "../../jobs/outbox";
 import { BringFile } from "../../ui/bring-file";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
@@ -46,9 +47,17 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 function Signed({ session }: { session: Session }) {
   const changed = useChanged();
   const go = useNavigate();
+  const [unsent, setUnsent] = useState(0);
   const leaving = useMutation({
-    mutationFn: (everywhere: boolean) => ask(api.DELETE("/api/session", { params: { query: { everywhere } } })),
-    onSuccess: async () => {
+    mutationFn: async (everywhere: boolean) => {
+      const left = await leaveDevice();
+      if (left > 0 && unsent === 0) return left;
+      await ask(api.DELETE("/api/session", { params: { query: { everywhere } } }));
+      return 0;
+    },
+    onSuccess: async (left) => {
+      setUnsent(left);
+      if (left > 0) return;
       changed(null);
       await go("/");
     },
@@ -80,7 +89,11 @@ function Signed({ session }: { session: Session }) {
           </Pill>
         </Flex>
       )}
-      <Problem>{leaving.error?.message}</Problem>
+      <Problem>
+        {unsent > 0
+          ? `Not yet sent from the bench: ${unsent}. It stays on this device until its run is opened here again; sign out once more to leave it so.`
+          : leaving.error?.message}
+      </Problem>
     </Part>
   );
 }
@@ -252,7 +265,10 @@ function Leave() {
   const [password, setPassword] = useState("");
   const changed = useChanged();
   const leaving = useMutation({
-    mutationFn: () => ask(api.POST("/api/session/leave", { body: { password } })),
+    mutationFn: async () => {
+      await leaveDevice();
+      return ask(api.POST("/api/session/leave", { body: { password } }));
+    },
     onSuccess: () => {
       changed(null);
     },
