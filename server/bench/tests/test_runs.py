@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import uuid
 from datetime import UTC, datetime, timedelta
+from unittest import mock
 
 from django.contrib.auth.models import User
 from django.test import TestCase
@@ -172,6 +173,22 @@ class Happening(RunCase):
         self.assertAlmostEqual(document.pours[1].wait_h, found["ways"][0]["wait_h"], delta=0.05)
         steps = [one["kind"] for one in self.client.get(f"/api/runs/{run}").json()["steps"]]
         self.assertIn("abrade", steps)
+
+    def test_a_way_is_not_taken_where_something_was_told_since_it_was_computed(self):
+        run = self.begin()["run"]["id"]
+        self.tell({"run": {"id": run}}, *self.poured(hours_ago=80.0))
+        before = state_of(self.scene).document
+        plain = actions.next_of
+
+        def meanwhile(kept, events):
+            found = plain(kept, events)
+            actions.take(run=kept, bodies=[event("noted", text="from another device")])
+            return found
+
+        with mock.patch.object(actions, "next_of", meanwhile):
+            answer = self.post(f"/runs/{run}/next", {"way": "after_hard"})
+        self.assertContains(answer, "look again at what comes next", status_code=422)
+        self.assertEqual(state_of(self.scene).document, before)
 
     def test_what_contradicts_itself_is_told_and_nothing_is_lost(self):
         run = self.begin()
