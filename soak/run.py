@@ -19,6 +19,7 @@ from .serving import ROOT, Person, served
 
 REPORT = ROOT / "docs" / "reliability.md"
 MOST_DRAG_MS = 300
+MOST_ANSWER_S = 5.0
 CHECKS = "not_a_server_error,status_code_conformance"
 
 
@@ -27,6 +28,7 @@ def main() -> int:
     parser = argparse.ArgumentParser(prog="soak", description=__doc__)
     parser.add_argument("--seed", type=int, default=1)
     parser.add_argument("--scenes", type=int, default=1500, help="scenes that are fuzzed")
+    parser.add_argument("--files", type=int, default=2000, help="files of each form that are damaged and brought in")
     parser.add_argument("--examples", type=int, default=25, help="questions to each operation of the API")
     parser.add_argument("--people", type=int, default=20)
     parser.add_argument("--minutes", type=float, default=5.0)
@@ -54,6 +56,33 @@ def _scenes(options: argparse.Namespace) -> tuple[bool, str]:
         f"computed to finite numbers, and {20 * count} read, written and read again to the same bytes, "
         f"in {spent:.0f} s: "
         f"{'held' if done.returncode == 0 else _last(done.stderr)}."
+    )
+
+
+def _files(options: argparse.Namespace) -> tuple[bool, str]:
+    """Importers of the core, then those of the server."""
+    took = ROOT / ".setup" / "files.txt"
+    took.unlink(missing_ok=True)
+    told = {
+        **os.environ, "GONDOLA_SOAK": "1", "GONDOLA_SOAK_FILES": str(options.files), "GONDOLA_SOAK_TOLD": str(took),
+        "GONDOLA_SOAK_SEED": str(options.seed),
+    }
+    began = time.monotonic()
+    core = subprocess.run(
+        [sys.executable, "-m", "unittest", "test_importers_fuzzed"], cwd=ROOT / "core" / "tests", env=told,
+        capture_output=True, text=True, check=False,
+    )
+    good, server = _tests("keeping.tests.test_fuzzed", GONDOLA_SOAK_FILES=str(options.files))
+    rows = [line.split("|") for line in took.read_text().splitlines()] if took.exists() else []
+    tried, read = (sum(int(row[at]) for row in rows) for at in (1, 2))
+    slowest = max(rows, key=lambda row: float(row[3]), default=["", "", "", "0", "0"])
+    held = core.returncode == 0 and good and float(slowest[3]) < MOST_ANSWER_S
+    return held, (
+        f"{tried} files of {len(rows)} forms, cut, spliced, overwritten or told oddly, in "
+        f"{time.monotonic() - began:.0f} s: {read} were read to finite numbers, the others refused in a sentence. The "
+        f"slowest took {slowest[3]} s ({slowest[0]}; {MOST_ANSWER_S:g} asked), the process held "
+        f"{max((int(row[4]) for row in rows), default=0)} MB at most. Archives and photographs, by the server: "
+        f"{server}. {'Held' if core.returncode == 0 else _last(core.stderr)}."
     )
 
 
@@ -96,9 +125,9 @@ def _people(options: argparse.Namespace) -> tuple[bool, str]:
     )
 
 
-def _tests(*words: str) -> tuple[bool, str]:
+def _tests(*words: str, **more: str) -> tuple[bool, str]:
     """Some of the tests under Django's runner: whether they passed, and how long they took or what was wrong."""
-    told = {**os.environ, "GONDOLA_SOAK": "1", "PYTHONPATH": str(ROOT)}
+    told = {**os.environ, "GONDOLA_SOAK": "1", "PYTHONPATH": str(ROOT), **more}
     began = time.monotonic()
     done = subprocess.run(
         [sys.executable, str(ROOT / "server" / "manage.py"), "test", "--noinput", *words], env=told,
@@ -144,7 +173,7 @@ def _last(text: str) -> str:
 
 def _page(told: dict[str, tuple[bool, str]], options: argparse.Namespace) -> str:
     left = [PARTS[part][0].lower() for part in PARTS if part not in told]
-    words = f"--seed {options.seed} --scenes {options.scenes} --examples {options.examples}"
+    words = f"--seed {options.seed} --scenes {options.scenes} --files {options.files} --examples {options.examples}"
     rows = "\n\n".join(
         f"## {PARTS[part][0]}\n\n{'Held' if good else '**Did not hold**'}. {text}"
         for part, (good, text) in told.items()
@@ -159,7 +188,8 @@ def _page(told: dict[str, tuple[bool, str]], options: argparse.Namespace) -> str
 
 
 PARTS: dict[str, tuple[str, Callable[[argparse.Namespace], tuple[bool, str]]]] = {
-    "scenes": ("Scenes, fuzzed", _scenes), "api": ("The API, fuzzed", _api), "load": ("Load", _people),
+    "scenes": ("Scenes, fuzzed", _scenes), "files": ("Files, damaged", _files), "api": ("The API, fuzzed", _api),
+    "load": ("Load", _people),
     "beside": ("Beside the worst drafts", _beside), "kills": ("Kills", _kills), "long": ("Long browser tests", _long),
     "core": ("The core under Django", _core), "package": ("The package", lambda _: packaged()),
 }

@@ -1,14 +1,19 @@
-"""Rows of a table of numbers as spreadsheets and instruments write them, whatever parts their columns."""
+"""Tables as spreadsheets and instruments write them, whatever parts their columns; and tables for spreadsheets."""
 
 from __future__ import annotations
 
+import csv
+import io
 import re
+from collections.abc import Iterable, Sequence
 
 from .errors import GondolaError
 
 MOST_LINES = 400_000
 LONGEST_LINE = 100_000
 """characters of one line"""
+FORMULA = re.compile(r"^\s*[=+@\t\r-]")
+"""How text begins that a spreadsheet would compute."""
 _WITH_COMMA = re.compile(r"[-+]?\d+,\d+")
 
 
@@ -57,3 +62,17 @@ def _cells(line: str, parted: str | None) -> list[str]:
     if parted != ",":
         found = [cell.replace(",", ".") for cell in found]
     return [cell for cell in found if cell]
+
+
+def csv_of(head: Sequence[str], rows: Iterable[Sequence[str | int | float]]) -> str:
+    """A table for a spreadsheet; words that it would compute are marked as words.
+
+    >>> csv_of(["what", "g"], [["=1+1", -2.5]])
+    "what,g\\r\\n'=1+1,-2.5\\r\\n"
+    """
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(head)
+    for row in rows:
+        writer.writerow([f"'{one}" if isinstance(one, str) and FORMULA.match(one) else one for one in row])
+    return out.getvalue()

@@ -188,6 +188,13 @@ class Meshes(unittest.TestCase):
             with self.subTest(kind, unit=unit):
                 np.testing.assert_allclose(bring_mesh(content, kind, unit).size_mm, size, atol=0.02)
 
+    def test_a_file_is_known_by_what_it_holds(self):
+        box = trimesh.creation.box((0.01, 0.02, 0.03))
+        glb, ply = box.export(file_type="glb"), trimesh.creation.box((10, 20, 30)).export(file_type="ply")
+        for content, kind, size in ((glb, "stl", [10, 30, 20]), (ply, "obj", [10, 20, 30]), (ply, "", [10, 20, 30])):
+            with self.subTest(kind):
+                np.testing.assert_allclose(bring_mesh(content, kind).size_mm, size, atol=0.02)
+
     def test_refusals_say_what_to_change(self):
         sheet = trimesh.Trimesh([[0, 0, 0], [10, 0, 0], [10, 10, 0], [0, 10, 0]],
                                 [[0, 1, 2], [0, 2, 3]])
@@ -195,6 +202,8 @@ class Meshes(unittest.TestCase):
         rows = [
             (b"", "stl", {}, "empty"),
             (b"hello", "obj", {}, "triangles|read"),
+            # every corner has one number
+            (b"v 1\nv 2\nv 3\nf 1 2 3\n", "obj", {}, "cannot be read as OBJ"),
             (b"\x00" * 300, "glb", {}, "cannot be read as GLB"),
             (stl(BALL), "blend", {}, "has to be stl, obj, glb, ply; this one says 'blend'"),
             (stl(sheet), "stl", {}, "open surface with no inside"),
@@ -262,6 +271,7 @@ class Beds(unittest.TestCase):
         self.assertAlmostEqual(heights.max(), 60)
         # the first row of the file is the back
         self.assertAlmostEqual(heights[-1, 0], 10)
+        self.assertEqual(map_heights(out.getvalue(), "named-badly.csv", 10, 60, TANK), heights.tolist())
         table = np.array(map_heights(b"1;2;3\n4;5;6,5\n", "bed.csv", 0, 0, TANK))
         np.testing.assert_allclose(table, [[4, 5, 6.5], [1, 2, 3]])
 

@@ -20,6 +20,7 @@ from gondola_core.documents.card import card_pdf, card_png, card_text
 from gondola_core.evaluate import evaluate
 from gondola_core.samples import quarry_pool
 from gondola_core.studies.chances import chances
+from gondola_core.tables import csv_of
 from gondola_core.words import METRIC, US
 
 SCENE = quarry_pool()
@@ -39,6 +40,16 @@ class Sheet(unittest.TestCase):
                     if one.target_g is not None:
                         self.assertAlmostEqual(float(row[unit]) * share, one.target_g, delta=0.02)
                     self.assertEqual(row["drops"], "" if one.drops is None else str(one.drops))
+
+    def test_words_that_a_spreadsheet_would_compute_are_words(self):
+        for text in ('=HYPERLINK("http://x","dust")', "  @SUM(A1)", "+1", "-2", "\t=1"):
+            with self.subTest(text):
+                row = next(csv.reader(io.StringIO(csv_of(["a"], [[text]]).split("\n", 1)[1])))
+                self.assertEqual(row, [f"'{text}"])
+        for plain in ("Pour part A", "a = b", "", 3, -2.5):
+            with self.subTest(plain):
+                row = next(csv.reader(io.StringIO(csv_of(["a", "b"], [[plain, "x"]]).split("\n", 1)[1])))
+                self.assertEqual(row, [str(plain), "x"])
 
     def test_the_pdf_is_whole_and_the_same_again(self):
         for units, size in ((METRIC, (595, 842)), (US, (612, 792))):

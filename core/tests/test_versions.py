@@ -4,9 +4,12 @@ import json
 import unittest
 from pathlib import Path
 
+import jsonschema_rs
+
 from gondola_core.errors import SceneError
 from gondola_core.evaluate import evaluate
-from gondola_core.scene import read_scene
+from gondola_core.samples import SAMPLES
+from gondola_core.scene import Scene, read_scene
 from gondola_core.scene.document import VERSION
 
 DOCUMENTS = Path(__file__).parent / "documents"
@@ -33,6 +36,15 @@ class Versions(unittest.TestCase):
                 )
                 self.assertEqual(read_scene(scene.model_dump_json()), scene)
                 self.assertGreater(evaluate(scene).whole.resin_volume_ml, 1000)
+
+    def test_what_is_read_and_written_follows_the_published_schema(self):
+        published = jsonschema_rs.validator_for(Scene.model_json_schema())
+        for name, make in SAMPLES.items():
+            with self.subTest(name):
+                document = json.loads(make().model_dump_json())
+                self.assertEqual([str(one) for one in published.iter_errors(document)], [])
+                for part, spoilt in (("version", 99), ("pours", {}), ("tank", {**document["tank"], "depth": 3})):
+                    self.assertFalse(published.is_valid({**document, part: spoilt}), part)
 
     def test_newer_and_stranger_ones_get_a_clear_answer(self):
         told = json.loads((DOCUMENTS / f"version-{VERSION}.json").read_text())

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 from collections import defaultdict
 from datetime import UTC, datetime
@@ -19,6 +17,7 @@ from gondola_core.answers.needs import NEEDS
 from gondola_core.bench.events import ColourDropped, PartWeighed, standing
 from gondola_core.bench.shopping import Held, shopping
 from gondola_core.scene import Scene
+from gondola_core.tables import csv_of
 from gondola_core.words import ReaderUnits, speaker_of
 
 from .models import StockBook
@@ -78,14 +77,15 @@ def list_of(*, owner: Any, scene: Scene) -> ShoppingList:
 
 def as_csv(told: ShoppingList, units: ReaderUnits) -> str:
     """The list as a table: what is missing, then the kits."""
-    out, speak = io.StringIO(), speaker_of(units)
-    writer = csv.writer(out)
-    writer.writerow(["what", "need", "have", "buy", "unit", f"cost {told.currency}", "note"])
-    for one in told.shopping.lines:
-        writer.writerow([
+    speak = speaker_of(units)
+    lines: list[list[str | int | float]] = [
+        [
             speak.say(one.name), one.need, one.have, one.missing, one.unit, "" if one.cost is None else one.cost,
             "" if one.old is None else speak.say(one.old),
-        ])
-    for kit in told.shopping.kits:
-        writer.writerow([kit.name, "", "", kit.count, "kits", kit.cost, ""])
-    return out.getvalue()
+        ]
+        for one in told.shopping.lines
+    ]
+    kits: list[list[str | int | float]] = [
+        [kit.name, "", "", kit.count, "kits", kit.cost, ""] for kit in told.shopping.kits
+    ]
+    return csv_of(["what", "need", "have", "buy", "unit", f"cost {told.currency}", "note"], [*lines, *kits])

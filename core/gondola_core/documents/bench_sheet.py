@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -17,6 +16,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from ..bench.steps import BenchStep
 from ..outcome import Outcome
 from ..scene import Scene
+from ..tables import csv_of
 from ..words import METRIC, ReaderUnits, in_reader_units, speaker_of, words
 
 MARGIN, BOX = 42.0, 13.0
@@ -70,18 +70,17 @@ def _minutes(step: BenchStep, units: ReaderUnits) -> str:
 
 def sheet_csv(steps: Sequence[BenchStep], units: ReaderUnits = METRIC) -> str:
     """One step a row; amounts as numbers in the reader's unit, named in the head."""
-    out = io.StringIO()
     unit = in_reader_units(0.0, "mass", units)[1]
-    writer = csv.writer(out)
-    writer.writerow(["pour", "cup", "step", "title", "how", "caution", f"mass {unit}", "drops", "minutes", "after"])
+    rows: list[list[str | int | float]] = []
     for one, row in zip(steps, rows_of(steps, units), strict=True):
         mass = None if one.target_g is None else round(in_reader_units(one.target_g, "mass", units)[0], 3)
-        writer.writerow([
+        rows.append([
             one.pour_number or "", one.cup or "", one.id, row.title, row.under, row.caution,
             "" if mass is None else mass,
             "" if one.drops is None else one.drops, "" if one.clock_min is None else one.clock_min, one.after,
         ])
-    return out.getvalue()
+    head = ["pour", "cup", "step", "title", "how", "caution", f"mass {unit}", "drops", "minutes", "after"]
+    return csv_of(head, rows)
 
 
 def sheet_pdf(

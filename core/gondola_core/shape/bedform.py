@@ -19,6 +19,8 @@ Array = NDArray[np.float64]
 STEP_MM = 4.0
 """Between the points of a bed that is started or measured."""
 LARGEST_MAP_FILE = 24 * 1024 * 1024
+PNG = b"\x89PNG\r\n"
+"""By which a PNG is known whatever its name says."""
 MOST_POINTS = 241
 
 
@@ -137,7 +139,7 @@ def map_heights(
         raise GondolaError("This file is empty.")
     if len(content) > LARGEST_MAP_FILE:
         raise GondolaError(f"A height map has to be under {LARGEST_MAP_FILE // 2**20} MB.")
-    if name.lower().endswith(".csv"):
+    if name.lower().endswith(".csv") and not content.startswith(PNG):
         heights = _from_csv(content)
     else:
         if not 0 <= low_mm < high_mm <= 600:

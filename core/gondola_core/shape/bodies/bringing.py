@@ -19,6 +19,8 @@ Array = NDArray[np.float64]
 LARGEST_MESH_FILE = 120 * 1024 * 1024
 """bytes; a million triangles in STL are 50 MB"""
 KINDS = ("stl", "obj", "glb", "ply")
+BEGINS = {"glb": b"glTF", "ply": b"ply"}
+"""By which a file is known whatever its name says."""
 SMALLEST_SIDE_MM, LARGEST_SIDE_MM = 2.0, 1000.0
 """Sizes between which a file without a unit is taken as millimetres. Source: own_geometry"""
 
@@ -28,14 +30,14 @@ def bring_mesh(
 ) -> Brought:
     """A closed mesh from a file.
 
-    kind      stl, obj, glb or ply
+    kind      stl, obj, glb or ply, as its name says; GLB and PLY are known by how they begin
     unit      mm, cm, m or in; None: millimetres (metres in GLB, as that format says), if the size
               is then between 2 and 1000 mm
     upright   which axis of the file points up, z or y; None: y in GLB and OBJ, else z
 
     GondolaError with a sentence if it cannot be used.
     """
-    kind = kind.lower().lstrip(".")
+    kind = next((one for one, begins in BEGINS.items() if content.startswith(begins)), kind.lower().lstrip("."))
     if kind not in KINDS:
         raise GondolaError(f"A mesh file has to be {', '.join(KINDS)}; this one says '{kind}'.")
     if not content:
