@@ -8,20 +8,27 @@ PORT ?= 8000
 PACKAGES_RUN := python3-venv ca-certificates
 PACKAGES_TEST := chromium fonts-dejavu-core redis-server
 
-.PHONY: demo test soak lint bench screenshots api clean
+# Page, Python and packages of the system are set up side by side.
+TOGETHER := --no-print-directory -j 3
 
-demo: .setup/static .setup/kernels
+.PHONY: demo ready test soak lint bench screenshots api clean
+
+demo:
+	@$(MAKE) $(TOGETHER) .setup/static .setup/kernels
 	@$(BIN)/gondola demo --port $(PORT)
 
+ready:
+	@$(MAKE) $(TOGETHER) .setup/static .setup/apt-test .setup/kernels
+
 # The quick ones; what takes minutes is tagged "long" and run by `make soak`.
-test: .setup/static .setup/apt-test .setup/kernels
+test: ready
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[a-ep-z]*.py" & early=$$!; \
 	$(BIN)/python -m unittest discover -s core/tests -p "test_[f-o]*.py"; late=$$?; wait $$early && exit $$late
 	cd web && npm test
 	$(BIN)/python server/manage.py test --parallel 2 --exclude-tag long gondola_server people keeping scenes shapes answers jobs bench documents stock learning log look studio library e2e
 
 # The long ones, with a seed; writes docs/reliability.md. SOAK="--minutes 1" makes it shorter.
-soak: .setup/static .setup/apt-test .setup/kernels
+soak: ready
 	$(BIN)/python -m soak.run $(SOAK)
 
 lint: .setup/python .setup/node
@@ -52,7 +59,7 @@ clean:
 	scripts/apt-packages $(PACKAGES_RUN)
 	@touch $@
 
-.setup/apt-test: | .setup
+.setup/apt-test: | .setup/apt-run
 	scripts/apt-packages $(PACKAGES_TEST)
 	@touch $@
 

@@ -90,6 +90,7 @@ class WinterLake(BrowserCase):
                          ["fish-1", "fish-2", "plank-1", "plank-2", "post-1", "post-2"])
         self.assertEqual([f for f in evaluate(document).flags if f.severity is Severity.STOP], [])
 
+    @tag("long")
     def test_by_keyboard_alone_and_in_inches(self):
         page = self.page
         page.goto(self.live_server_url)
@@ -186,6 +187,7 @@ class Helps(BrowserCase):
         page.keyboard.press("Escape")
         expect(keys).to_have_count(0)
 
+    @tag("long")
     def test_a_walk_through_a_first_pour_leads_from_tank_to_finish_and_can_be_left(self):
         page = self.page
         page.goto(self.live_server_url)

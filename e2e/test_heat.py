@@ -2,6 +2,7 @@
 
 import re
 
+from django.test import tag
 from playwright.sync_api import expect
 from scenes.actions import create_scene
 from studio.actions import demo_owner
@@ -40,6 +41,7 @@ class HeatOnTheSection(BrowserCase):
         self.saved()
         self.assertEqual(self.document()["pours"][1]["wait_h"], 30)
 
+    @tag("long")
     def test_grains_stirred_in_sink_as_far_as_they_do(self):
         page = self.page
         self.part("grains")

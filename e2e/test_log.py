@@ -83,6 +83,7 @@ class Loop(BrowserCase):
         expect(other.get_by_text("Seal the bed the day before.").last).to_be_visible()
         expect(other.get_by_text("1 lesson from other pieces")).to_be_visible()
 
+    @tag("long")
     def test_a_mistaken_log_is_taken_back_and_the_row_is_as_it_was(self) -> None:
         row = library_of(owner=demo_owner()).resins["deep"]
         self.go("Log")

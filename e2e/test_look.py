@@ -33,6 +33,7 @@ class LookView(BrowserCase):
     def told(self):
         return self.page.get_by_role("group", name="What fools the eye")
 
+    @tag("long")
     def test_it_is_walked_round_by_keys_and_by_dragging(self):
         self.stand_before()
         picture = self.picture()

@@ -10,8 +10,10 @@ import tempfile
 import zipfile
 from pathlib import Path
 
+from bench.actions import begin
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.contrib.sessions.models import Session
 from django.test import override_settings
 from people.accounts import invite
 from playwright.sync_api import expect
@@ -216,3 +218,47 @@ class Sharing(StudioCase):
         expect(page.get_by_role("link", name=f"Open {self.scene.name}")).to_have_count(0)
         page.get_by_role("button", name=f"Bring {self.scene.name} back").click()
         expect(page.get_by_role("link", name=f"Open {self.scene.name}")).to_be_visible()
+
+
+class SharedDevice(StudioCase):
+    """What is entered at the bench outlives a session; a device that changes hands holds nothing of a run."""
+
+    def setUp(self):
+        self.keeper = User.objects.create_user("keeper", password=PASSWORD, is_staff=True)
+        self.scene = create_scene(owner=self.keeper, document=quarry_pool())
+        self.run = begin(scene=self.scene, zone="UTC")
+        super().setUp()
+
+    def kept(self):
+        """How many events wait on the device, and how many runs it remembers."""
+        return self.page.evaluate("""() => new Promise((done) => {
+            const opening = indexedDB.open("gondola-bench");
+            opening.onsuccess = () => {
+                const read = opening.result.transaction(["waiting", "runs"]);
+                const counts = ["waiting", "runs"].map((name) => read.objectStore(name).count());
+                read.oncomplete = () => { opening.result.close(); done(counts.map((one) => one.result)); };
+            };
+        })""")
+
+    def test_nothing_that_was_entered_is_lost_and_nothing_of_it_stays(self):
+        self.enter("keeper")
+        page = self.page
+        page.goto(f"{self.live_server_url}/runs/{self.run.pk}")
+        done = page.get_by_role("button", name=re.compile("^done"))
+        expect(done).to_be_visible()
+        Session.objects.all().delete()
+        done.click()
+        expect(page.get_by_text("waiting to be sent")).to_be_visible()
+        self.settled()
+        self.assertEqual((self.run.events.count(), self.kept()), (0, [1, 1]))
+        self.enter("keeper")
+        page.goto(f"{self.live_server_url}/runs/{self.run.pk}")
+        for _ in range(100):
+            page.wait_for_timeout(100)
+            if self.kept()[0] == 0:
+                break
+        self.assertEqual((self.run.events.count(), self.kept()), (1, [0, 1]))
+        page.goto(f"{self.live_server_url}/account")
+        page.get_by_role("button", name="sign out here").click()
+        expect(page.get_by_role("heading", name="Sign in")).to_be_visible()
+        self.assertEqual(self.kept(), [0, 0])

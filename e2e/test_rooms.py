@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from django.test import tag
 from playwright.sync_api import expect
 
 from .browser_case import BrowserCase
@@ -58,6 +59,7 @@ class Units(BrowserCase):
         found = re.findall(r"[^\n]{0,40}\d\s?(?:mm²|cm²|mm|cm|ml|g|kg|°C|K|gf)\b(?!/)[^\n]{0,20}", self.words(what))
         self.assertEqual(found, [])
 
+    @tag("long")
     def test_no_stage_says_a_metric_word(self):
         for stage in ("Tank", "Bed", "Figures", "Water", "Pours", "Bench", "Finish", "Log"):
             self.go(stage)

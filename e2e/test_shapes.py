@@ -6,6 +6,7 @@ import time
 
 import ezdxf
 import trimesh
+from django.test import tag
 from playwright.sync_api import expect
 from scenes.actions import state_of
 from scenes.models import Scene
@@ -135,6 +136,7 @@ class Figures(BrowserCase):
         fact = self.value("volume, mass")
         self.assertTrue(fact.startswith("0.49 ml"), fact)
 
+    @tag("long")
     def test_a_coloured_mesh_wears_its_colours_until_it_is_painted(self):
         ball = trimesh.creation.icosphere(2, 9.0)
         ball.visual = trimesh.visual.ColorVisuals(ball, vertex_colors=[210, 60, 30, 255])
@@ -174,6 +176,7 @@ class Figures(BrowserCase):
         holds.get_by_role("radio", name=re.compile("steel wire holds")).click()
         expect(flags.get_by_text("The sphere floats up with")).to_have_count(0)
 
+    @tag("long")
     def test_a_capsized_hull_keeps_air_until_it_is_helped(self):
         self.part("add")
         self.page.get_by_role("button", name="hull", exact=True).click()

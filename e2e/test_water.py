@@ -2,6 +2,7 @@
 
 import re
 
+from django.test import tag
 from playwright.sync_api import expect
 
 from .browser_case import BrowserCase
@@ -53,6 +54,7 @@ class WaterStage(BrowserCase):
         expect(measured).to_contain_text("drops of 1:")
         expect(measured).to_contain_text("plain part A then")
 
+    @tag("long")
     def test_light_changes_the_look_and_says_why(self):
         page = self.page
         inspector = page.get_by_role("region", name="Inspector")
@@ -104,6 +106,7 @@ class WaterStage(BrowserCase):
         expect(page.get_by_text(re.compile("has to be from 0 to 60")).first).to_be_visible()
         self.assertEqual(self.document()["pours"][1]["doses"][1]["dose_drops_per_100g"], 0.19)
 
+    @tag("long")
     def test_picture_can_be_kept_wide(self):
         page = self.page
         self.part("light")
@@ -112,6 +115,7 @@ class WaterStage(BrowserCase):
             inspector.get_by_role("button", name="side", exact=True).click()
         self.assertEqual(caught.value.suggested_filename, "wagon-in-the-quarry-pool-side.png")
 
+    @tag("long")
     def test_the_sheet_tells_stocks_and_the_plain_part_a(self):
         self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/sheet")
         pour = self.page.get_by_role("region", name="Pour 2")
@@ -121,6 +125,7 @@ class WaterStage(BrowserCase):
         # one bottle for every pour, told once
         expect(self.page.get_by_text("burnt umber ink 1:250: 10 drops of it into")).to_have_count(1)
 
+    @tag("long")
     def test_a_wish_by_eye_takes_the_gondolas_depth_and_is_undone(self):
         page = self.page
         self.part("wish")
@@ -142,6 +147,7 @@ class WaterStage(BrowserCase):
         self.saved()
         self.assertEqual(len(self.document()["wish"]["look"]["picks"]), 3)
 
+    @tag("long")
     def test_bottles_are_owned_and_few_may_be_used(self):
         page = self.page
         self.part("wish")
@@ -159,6 +165,7 @@ class WaterStage(BrowserCase):
         self.saved()
         self.assertEqual({len(pour["doses"]) for pour in self.document()["pours"]}, {1})
 
+    @tag("long")
     def test_water_more_vivid_than_a_display_is_marked(self):
         page = self.page
         words = page.get_by_text("more vivid than a display shows")
