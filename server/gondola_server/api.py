@@ -50,6 +50,7 @@ from shapes.api import router as shapes
 from stock.api import router as stock
 from studio.bodies import TooLarge
 from studio.gone import Gone
+from studio.pace import WITHIN_S, Pace
 from studio.schemas import Problem, Refusal
 from studio.turns import Busy, in_turn
 from studio.units import reader_of
@@ -113,6 +114,7 @@ api = GondolaAPI(
     auth=django_auth,
     docs_url=None,
     parser=SoundParser(),
+    throttle=Pace(),
 )
 api.add_router("", people)
 api.add_router("", keeping)
@@ -142,6 +144,7 @@ ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured":
 UNDERSTOOD = {
     400: "This could not be read: send well-formed JSON in UTF-8.",
     403: "This did not come from a page of Gondola that is signed in: load the page again.",
+    429: f"So many questions at once are asked by no hand: wait {WITHIN_S} seconds. Nothing was lost.",
 }
 """What is said of a request that is stopped before it is understood, by its status."""
 
@@ -256,4 +259,7 @@ def _other(request: HttpRequest, error: HttpError) -> HttpResponse:
     """What stops a request before it is understood."""
     told = error.__cause__
     sentence = told.sentence if isinstance(told, GondolaError) else UNDERSTOOD.get(error.status_code, str(error))
-    return refuse(request, error.status_code, [("", sentence)])
+    answer = refuse(request, error.status_code, [("", sentence)])
+    if error.status_code == 429:
+        answer["Retry-After"] = str(WITHIN_S)
+    return answer

@@ -149,6 +149,8 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
     return _HASHED.match(url) is not None
 
 
+PACE = (0, 0) if TESTING or DEMO else (600, 100)
+"""Questions that are taken in ten seconds, from somebody who is signed in and from an address; 0 for any number."""
 DEVICE_PORTS = (7300, 7399)
 """Where scales and thermometers may be on loopback, first and last."""
 LARGEST_BODY = 8 * 1024 * 1024

@@ -10,8 +10,10 @@ from pathlib import Path
 from unittest import mock
 
 from django.conf import settings
+from django.contrib.auth.models import AnonymousUser, User
 from django.contrib.sessions.models import Session
-from django.test import SimpleTestCase, TestCase, override_settings
+from django.test import RequestFactory, SimpleTestCase, TestCase, override_settings
+from studio.pace import WITHIN_S, Pace
 
 from gondola_core.errors import GondolaError
 from gondola_server import demo, running, serve
@@ -86,6 +88,38 @@ class WorkerOfJobs(SimpleTestCase):
             queue = running.Queue({})
             self.assertFalse(queue.is_lost())
         begun.assert_called_once()
+
+
+class AtWhatPace(TestCase):
+    @override_settings(PACE=(5, 3))
+    def test_a_machine_that_asks_without_end_is_told_to_wait_and_others_are_not(self):
+        people = [User.objects.create_user(name) for name in ("ada", "bo")]
+        for who, most in ((people[0], 5), (None, 3)):
+            with self.subTest(who):
+                self.client.logout()
+                if who:
+                    self.client.force_login(who)
+                path = "/api/scenes" if who else "/api/shown/none"
+                answers = [self.client.get(path) for _ in range(most + 2)]
+                self.assertEqual([one.status_code == 429 for one in answers], [False] * most + [True] * 2)
+                self.assertContains(answers[-1], "wait 10 seconds. Nothing was lost.", status_code=429)
+                self.assertEqual(answers[-1]["Retry-After"], "10")
+        self.client.force_login(people[1])
+        self.assertEqual(self.client.get("/api/scenes").status_code, 200)
+
+    @override_settings(PACE=(2, 2))
+    def test_it_goes_on_after_a_while_and_forgets(self):
+        pace, request = Pace(), RequestFactory().get("/")
+        request.user = AnonymousUser()
+        with mock.patch("studio.pace.time.monotonic") as clock, mock.patch("studio.pace.MOST_COUNTED", 5):
+            clock.return_value = 0.0
+            self.assertEqual([pace.allow_request(request) for _ in range(3)], [True, True, False])
+            clock.return_value = WITHIN_S
+            self.assertTrue(pace.allow_request(request))
+            for at in range(20):
+                request.META["REMOTE_ADDR"] = f"192.0.2.{at}"
+                self.assertTrue(pace.allow_request(request))
+            self.assertLessEqual(len(pace._counts), 6)
 
 
 class TheDemo(TestCase):
