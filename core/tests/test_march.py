@@ -272,3 +272,32 @@ class Heard(unittest.TestCase):
             self.march(told)
         self.assertEqual(len(began), 1)
         self.assertLess(time.monotonic() - began[0], 1.0)
+
+    def test_who_listens_to_all_ends_any_answer_that_marches(self):
+        import time
+
+        from gondola_core.answers.kept import Keeper
+        from gondola_core.cure.march import heard_by
+        from gondola_core.evaluate import evaluate
+        from gondola_core.samples import quarry_pool
+        from gondola_core.studies.watching import watched
+
+        class Left(Exception):
+            pass
+
+        def left(_share):
+            heard.append(time.monotonic())
+            raise Left
+
+        answers = {
+            "an outcome, some of it computed in another thread": lambda: evaluate(quarry_pool(), keeper=Keeper()),
+            "a pour that is watched": lambda: watched(quarry_pool(), 1),
+            "a march": lambda: self.march(None),
+        }
+        for name, ask in answers.items():
+            with self.subTest(name):
+                heard = []
+                with heard_by(left), self.assertRaises(Left):
+                    ask()
+                self.assertLess(time.monotonic() - heard[0], 1.0)
+        self.assertGreater(np.nanmax(self.march(None).peak_c), 25)

@@ -29,6 +29,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from documents.api import router as documents
 from jobs.api import router as jobs
 from keeping.api import router as keeping
+from learning.api import fits
 from learning.api import router as learning
 from library.api import router as library
 from log.api import router as log
@@ -129,6 +130,7 @@ api.add_router("", mixes)
 api.add_router("", documents)
 api.add_router("", stock)
 api.add_router("", learning)
+api.add_router("", fits)
 api.add_router("", log)
 api.add_router("", look)
 for answer in (evaluating, heat, water, figures, dam, edits, checks, quantities, beginning, glance, shown, known,

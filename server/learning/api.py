@@ -11,6 +11,7 @@ from ninja import Router
 from shapes.actions import meshes_for
 from studio.said import said
 from studio.schemas import Refusal
+from studio.turns import in_turn
 
 from gondola_core.learning.cup_fit import LogFit
 from gondola_core.learning.drops import DropMass, DropsWeighed, drop_mass
@@ -30,6 +31,9 @@ from .schemas import (
 )
 
 router = Router(tags=["learning"])
+fits = Router(tags=["learning"])
+"""Those that compute for long: each in the turn of whoever asks."""
+fits.add_decorator(in_turn, mode="operation")
 WHOLE = {200: BottleWhole, 404: Refusal, 422: Refusal}
 BottleKind = Literal["resin", "colourant"]
 
@@ -45,24 +49,24 @@ def read(request: HttpRequest, kind: BottleKind, key: str) -> HttpResponse:
     return _whole(actions.own_bottle(owner=request.user, kind=kind, key=key))
 
 
-@router.post("/learn/cup", response={200: LogFit, 404: Refusal, 422: Refusal}, operation_id="fit_cup")
+@fits.post("/learn/cup", response={200: LogFit, 404: Refusal, 422: Refusal}, operation_id="fit_cup")
 def cup(request: HttpRequest, payload: CupBrought) -> HttpResponse:
     """What a cup says of its bottle; nothing is kept."""
     return said(request, actions.cup_told(owner=request.user, brought=payload)[1])
 
 
-@router.post("/bottles/cups", response=WHOLE, operation_id="keep_cup")
+@fits.post("/bottles/cups", response=WHOLE, operation_id="keep_cup")
 def keep_cup(request: HttpRequest, payload: CupBrought) -> HttpResponse:
     """Teach the bottle its cup; its row follows."""
     return _whole(actions.keep_cup(owner=request.user, brought=payload))
 
 
-@router.post("/learn/swatch", response={200: SwatchFit, 404: Refusal, 422: Refusal}, operation_id="fit_swatch")
+@fits.post("/learn/swatch", response={200: SwatchFit, 404: Refusal, 422: Refusal}, operation_id="fit_swatch")
 def swatch(request: HttpRequest, payload: SwatchBrought) -> HttpResponse:
     return said(request, actions.swatch_told(owner=request.user, brought=payload)[1])
 
 
-@router.post("/bottles/swatches", response=WHOLE, operation_id="keep_swatch")
+@fits.post("/bottles/swatches", response=WHOLE, operation_id="keep_swatch")
 def keep_swatch(request: HttpRequest, payload: SwatchBrought) -> HttpResponse:
     return _whole(actions.keep_swatch(owner=request.user, brought=payload))
 
@@ -88,7 +92,7 @@ def restore(request: HttpRequest, log_id: int) -> HttpResponse:
     return _whole(actions.withdraw(owner=request.user, log_id=log_id, withdrawn=False))
 
 
-@router.post("/learn/tests", response={200: list[TestTold], 404: Refusal, 422: Refusal}, operation_id="tests_ahead")
+@fits.post("/learn/tests", response={200: list[TestTold], 404: Refusal, 422: Refusal}, operation_id="tests_ahead")
 def tests(request: HttpRequest, payload: TestsAsked) -> HttpResponse:
     """What tests of a bottle would tell of this scene, before any is made."""
     bottle = actions.own_bottle(owner=request.user, kind="resin", key=payload.resin_id)
@@ -101,7 +105,7 @@ def tests(request: HttpRequest, payload: TestsAsked) -> HttpResponse:
     return said(request, told, list[TestTold])
 
 
-@router.post("/runs/{uuid:run_id}/learn", response={200: PourLearnt, 404: Refusal, 422: Refusal},
+@fits.post("/runs/{uuid:run_id}/learn", response={200: PourLearnt, 404: Refusal, 422: Refusal},
              operation_id="learn_pour")
 def learn(request: HttpRequest, run_id: UUID, payload: PourAsked) -> HttpResponse:
     """What a pour tells while it sets, and by how much it narrows what comes."""

@@ -12,6 +12,8 @@ from typing import Any
 
 from django.http import HttpRequest
 
+from gondola_core.cure.march import heard_by
+
 from .gone import still_there
 
 LONGEST_WAIT_S, LOOK_EVERY_S = 60.0, 0.25
@@ -92,11 +94,12 @@ def let_others_first() -> None:
 
 
 def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
-    """A view that computes, in the turn of whoever asks; strangers with a link share one."""
+    """A view that computes, in the turn of whoever asks, as long as they are there; strangers with a link share one."""
 
     @functools.wraps(view)
     def waiting(request: HttpRequest, *given: Any, **named: Any) -> Any:
-        with TURNS.of(request.user.pk, told=still_there(request)):
+        there = still_there(request)
+        with TURNS.of(request.user.pk, told=there), heard_by(there):
             # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
             if hasattr(request, "scope") and TURNS.asks_long(request.user.pk):
                 let_others_first()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
+from contextvars import copy_context
 from functools import partial
 from typing import Any, TypeVar, overload
 
@@ -115,7 +116,7 @@ class Book:
             for below in one.needs:
                 self.ask(below)
         with ThreadPoolExecutor(max_workers=1) as pool:
-            begun: list[Future[Any]] = [pool.submit(self.ask, one) for one in waiting]
+            begun: list[Future[Any]] = [pool.submit(copy_context().run, partial(self.ask, one)) for one in waiting]
             for one in answer.needs:
                 if one not in waiting:
                     self.ask(one)

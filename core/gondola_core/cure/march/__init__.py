@@ -1,6 +1,7 @@
 """The march: heat and cure through time, on cells, pour after pour."""
 
 from .blocks import Room
+from .hearing import heard_by
 from .run import (
     COOL_C,
     DEMOULD_TG_C,
@@ -23,6 +24,7 @@ __all__ = [
     "Scrubbing",
     "TimedPour",
     "Tolerance",
+    "heard_by",
     "march_pours",
     "rate_chemistry",
     "thresholds_of",

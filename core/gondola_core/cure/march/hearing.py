@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from types import TracebackType
 
 import numpy as np
@@ -13,6 +15,23 @@ TELL_EVERY = 0.15
 """seconds between two tellings"""
 ENDED, TIME = 0, 1
 """Places of the signal that kernels and listener share: end it if not 0, time reached [s]."""
+
+_LISTENER: ContextVar[Callable[[float], None] | None] = ContextVar("listener", default=None)
+
+
+@contextmanager
+def heard_by(told: Callable[[float], None]) -> Iterator[None]:
+    """Within it, `told` hears every march that tells nobody else, whichever answer asks for it; what it raises ends it.
+
+    >>> with heard_by(print):
+    ...     Hearing(None, 1.0).__enter__().__exit__(None, None, None)
+    1.0
+    """
+    token = _LISTENER.set(told)
+    try:
+        yield
+    finally:
+        _LISTENER.reset(token)
 
 
 class Hearing:
@@ -24,7 +43,7 @@ class Hearing:
 
     def __init__(self, told: Callable[[float], None] | None, end: float) -> None:
         self.signal: NDArray[np.float64] = np.zeros(2)
-        self._told, self._end = told, end
+        self._told, self._end = told or _LISTENER.get(), end
         self._over = threading.Event()
         self._raised: BaseException | None = None
         self._thread = threading.Thread(target=self._tell, daemon=True)
