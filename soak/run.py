@@ -35,9 +35,15 @@ def main() -> int:
     parser.add_argument("--report", type=Path, default=REPORT)
     parser.add_argument("--parts", nargs="+", choices=PARTS, default=list(PARTS))
     options = parser.parse_args()
-    told = {part: PARTS[part][1](options) for part in PARTS if part in options.parts}
-    options.report.write_text(_page(told, options))
-    held = all(good for good, _ in told.values())
+    sections = sections_of(options.report.read_text()) if options.report.exists() else {}
+    held = True
+    for part, (title, run) in PARTS.items():
+        if part in options.parts:
+            good, text = run(options)
+            held = held and good
+            sections[title] = _section(good, text, part, options)
+            # what has run is told even where a later part does not come to its end
+            options.report.write_text(_page(sections))
     print(f"Written to {options.report}; {'all held' if held else 'not all held'}.")
     return 0 if held else 1
 
@@ -171,20 +177,40 @@ def _last(text: str) -> str:
     return " / ".join(lines[-3:])[:300] if lines else "no word"
 
 
-def _page(told: dict[str, tuple[bool, str]], options: argparse.Namespace) -> str:
-    left = [PARTS[part][0].lower() for part in PARTS if part not in told]
-    words = f"--seed {options.seed} --scenes {options.scenes} --files {options.files} --examples {options.examples}"
-    rows = "\n\n".join(
-        f"## {PARTS[part][0]}\n\n{'Held' if good else '**Did not hold**'}. {text}"
-        for part, (good, text) in told.items()
-    )
-    if left:
-        rows += f"\n\nNot run this time: {', '.join(left)}."
+def sections_of(report: str) -> dict[str, str]:
+    """What stands under each title of a report."""
+    parts = re.split(r"^## (.+)\n", report, flags=re.MULTILINE)[1:]
+    return {title: text.strip() for title, text in zip(parts[::2], parts[1::2], strict=True)}
+
+
+def _section(good: bool, text: str, part: str, options: argparse.Namespace) -> str:
+    words = " ".join(f"--{one} {getattr(options, one)}" for one in GIVEN.get(part, ()))
+    commit = subprocess.run(
+        ["git", "describe", "--always", "--dirty"], cwd=ROOT, capture_output=True, text=True, check=False
+    ).stdout.strip()
     return (
-        "# Reliability\n\n"
-        f"Written by `make soak` on {datetime.now(UTC):%Y-%m-%d %H:%M} UTC, on {os.cpu_count()} shared cores, with\n"
-        f"`python -m soak.run {words} --people {options.people} --minutes {options.minutes:g}`.\n\n{rows}\n"
+        f"{'Held' if good else '**Did not hold**'}. {text}\n\n"
+        f"{datetime.now(UTC):%Y-%m-%d %H:%M} UTC, commit {commit or 'unknown'}, {os.cpu_count()} shared cores: "
+        f"`python -m soak.run --parts {part}{' ' if words else ''}{words}`"
     )
+
+
+def _page(sections: dict[str, str]) -> str:
+    """The report: each part as it was run last, whenever that was."""
+    titles = [title for title, _ in PARTS.values()]
+    rows = "\n\n".join(f"## {title}\n\n{sections[title]}" for title in titles if title in sections)
+    left = [title.lower() for title in titles if title not in sections]
+    return (
+        "# Reliability\n\nWritten by `make soak`. Each part stands as it was run last, with its moment, its commit and "
+        f"its command.\n\n{rows}\n" + (f"\nNever run: {', '.join(left)}.\n" if left else "")
+    )
+
+
+GIVEN = {
+    "scenes": ("seed", "scenes"), "files": ("seed", "files"), "api": ("seed", "examples"),
+    "load": ("seed", "people", "minutes"),
+}
+"""What each part is given."""
 
 
 PARTS: dict[str, tuple[str, Callable[[argparse.Namespace], tuple[bool, str]]]] = {
