@@ -91,6 +91,7 @@ clean:
 .setup/kernels: .setup/python $(shell grep -rl njit core/gondola_core --include=*.py)
 	$(BIN)/gondola sample quarry-pool > .setup/sample.json
 	@find core/gondola_core -name "*.nb[ic]" -delete
-	$(BIN)/gondola evaluate .setup/sample.json > /dev/null
-	$(BIN)/gondola still .setup/sample.json .setup/still.png --width 160 > /dev/null
+	$(BIN)/gondola evaluate .setup/sample.json > /dev/null & first=$$!; \
+	$(BIN)/gondola still .setup/sample.json .setup/still.png --width 160 > /dev/null; second=$$?; \
+	wait $$first && exit $$second
 	@touch $@

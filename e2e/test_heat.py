@@ -82,6 +82,7 @@ class Staging(BrowserCase):
         self.scene = create_scene(owner=demo_owner(), document=ferry_landing())
         self.page = self.open()
 
+    @tag("long")
     def test_the_ferry_runs_away_until_it_is_staged(self):
         page = self.page
         flags = page.get_by_role("region", name="Before you pour")

@@ -14,7 +14,7 @@ from bench.actions import begin
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
-from django.test import override_settings
+from django.test import override_settings, tag
 from people.accounts import invite
 from playwright.sync_api import expect
 from scenes.actions import create_scene, state_of
@@ -186,6 +186,7 @@ class Sharing(StudioCase):
         expect(self.page.get_by_role("region", name="Sounding")).to_be_visible()
         self.settled()
 
+    @tag("long")
     def test_who_may_look_tries_and_changes_nothing(self):
         self.share("look")
         self.open_as_ada()
@@ -200,6 +201,7 @@ class Sharing(StudioCase):
         expect(status).to_be_visible()
         self.assertEqual(state_of(self.scene).revision, 1)
 
+    @tag("long")
     def test_who_may_work_saves(self):
         self.share("work on it")
         self.open_as_ada()

@@ -88,6 +88,7 @@ class Units(BrowserCase):
         told = re.compile(r"from .* to 23 5/8 in above the floor; this says 360")
         expect(flags.get_by_role("alert")).to_contain_text(told)
 
+    @tag("long")
     def test_mixed_forms_are_read(self):
         field = self.page.get_by_label("line at")
         for typed, mm in (("1 ft 3/4", None), ("1 3/4", 44.5), ('1.5"', 38.0), ("44mm", 44.0), ("4,5 cm", 45.0)):

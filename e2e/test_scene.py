@@ -2,6 +2,7 @@ import json
 import tempfile
 from pathlib import Path
 
+from django.test import tag
 from playwright.sync_api import expect
 from scenes.actions import unpack
 from scenes.models import Revision
@@ -82,6 +83,7 @@ class Files(BrowserCase):
         self.assertEqual(self.value("part A"), f"{told['cup']['mix']['part_a_g']:.1f} g")
         self.assertEqual(self.value("volume"), f"{told['fill']['resin_volume_ml']:.0f} ml")
 
+    @tag("long")
     def test_a_malformed_file_gets_a_sentence_and_adds_nothing(self):
         self.page.goto(self.live_server_url)
         document = self.document()

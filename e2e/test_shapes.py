@@ -15,6 +15,7 @@ from .browser_case import BrowserCase
 
 
 class FromNothing(BrowserCase):
+    @tag("long")
     def test_a_scene_is_built_through_three_stages(self):
         page = self.page
         began = time.monotonic()

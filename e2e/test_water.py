@@ -66,6 +66,7 @@ class WaterStage(BrowserCase):
         self.saved()
         self.assertEqual(self.document()["brief"]["light"], "room")
 
+    @tag("long")
     def test_paint_of_a_figure_and_a_place_where_it_works(self):
         page = self.page
         self.part("paint")
@@ -75,6 +76,7 @@ class WaterStage(BrowserCase):
         expect(group).to_contain_text("paint it")
         expect(group).to_contain_text("reads as")
 
+    @tag("long")
     def test_a_photograph_that_is_none_and_a_spectrum_with_words(self):
         page = self.page
         self.part("wish")
@@ -98,6 +100,7 @@ class WaterStage(BrowserCase):
         self.part("doses")
         expect(page.get_by_label("my green")).to_be_visible()
 
+    @tag("long")
     def test_a_negative_dose_is_refused_with_a_sentence(self):
         page = self.page
         dose = page.get_by_label("turquoise ink", exact=True)
