@@ -200,9 +200,10 @@ def _page(sections: dict[str, str]) -> str:
     titles = [title for title, _ in PARTS.values()]
     rows = "\n\n".join(f"## {title}\n\n{sections[title]}" for title in titles if title in sections)
     left = [title.lower() for title in titles if title not in sections]
+    never = f"Never run: {', '.join(left)}.\n\n" if left else ""
     return (
         "# Reliability\n\nWritten by `make soak`. Each part stands as it was run last, with its moment, its commit and "
-        f"its command.\n\n{rows}\n" + (f"\nNever run: {', '.join(left)}.\n" if left else "")
+        f"its command.\n\n{never}{rows}\n"
     )
 
 
