@@ -87,16 +87,27 @@ function isRefusal(flaw: unknown): flaw is Refused {
   return flaw instanceof Refused && [400, 404, 409, 413, 422].includes(flaw.status);
 }
 
-/**
- * Before somebody else takes this device: sends what waits of every run, and forgets the runs that were looked at. How
- * many events could not be sent; they stay here until their run is opened again.
- */
-export async function leaveDevice(): Promise<number> {
-  const db = await store();
-  const runs = new Set((await db.getAll("waiting")).map((one) => one.run_id));
-  for (const run of runs) await flush(run).catch(() => undefined);
-  await db.clear("runs");
-  return db.count("waiting");
+/** Sends what waits of every run; how many events could not be sent, and what the server has refused for good. */
+export async function flushAll(): Promise<{ left: number; refused: string }> {
+  try {
+    const db = await store();
+    let refused = "";
+    for (const run of new Set((await db.getAll("waiting")).map((one) => one.run_id))) {
+      const told = await flush(run).catch(() => null);
+      refused = told?.refused ?? refused;
+    }
+    return { left: await db.count("waiting"), refused };
+  } catch {
+    return { left: 0, refused: "" }; // a device that keeps nothing has nothing to send
+  }
+}
+
+/** Forgets the runs that were looked at, for whoever takes this device next. What waits stays. */
+export async function forgetRuns(): Promise<void> {
+  await store().then(
+    (db) => db.clear("runs"),
+    () => undefined,
+  );
 }
 
 /** The run as it was last seen, for a reload without the server; and how far the device's clock is off. */

@@ -7,7 +7,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { MemberRow, Session } from "../../api/types";
 import { useChanged, useSession } from "../../desk/use-session";
-import { leaveDevice } from "../../jobs/outbox";
+import { flushAll, forgetRuns } from "../../jobs/outbox";
 import { BringFile } from "../../ui/bring-file";
 import { Deed, Pill, Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
@@ -44,20 +44,27 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
+/** What is said before a device is signed out from which not all could be sent. */
+function unsentWords({ left, refused }: { left: number; refused: string }): string {
+  const stays = `Not yet sent from the bench: ${left}. It stays on this device until its run is opened here again.`;
+  const said = [refused, left ? stays : ""].filter(Boolean);
+  return said.length ? [...said, "Sign out once more to leave it so."].join(" ") : "";
+}
+
 function Signed({ session }: { session: Session }) {
   const changed = useChanged();
   const go = useNavigate();
-  const [unsent, setUnsent] = useState(0);
+  const [unsaid, setUnsaid] = useState("");
   const leaving = useMutation({
     mutationFn: async (everywhere: boolean) => {
-      const left = await leaveDevice();
-      if (left > 0 && unsent === 0) return left;
-      await ask(api.DELETE("/api/session", { params: { query: { everywhere } } }));
-      return 0;
+      const said = unsaid ? "" : unsentWords(await flushAll());
+      if (!said) await ask(api.DELETE("/api/session", { params: { query: { everywhere } } }));
+      return said;
     },
-    onSuccess: async (left) => {
-      setUnsent(left);
-      if (left > 0) return;
+    onSuccess: async (said) => {
+      setUnsaid(said);
+      if (said) return;
+      await forgetRuns();
       changed(null);
       await go("/");
     },
@@ -89,11 +96,9 @@ function Signed({ session }: { session: Session }) {
           </Pill>
         </Flex>
       )}
-      <Problem>
-        {unsent > 0
-          ? `Not yet sent from the bench: ${unsent}. It stays on this device until its run is opened here again; sign out once more to leave it so.`
-          : leaving.error?.message}
-      </Problem>
+      <Box marginTop="6px">
+        <Problem>{unsaid || leaving.error?.message}</Problem>
+      </Box>
     </Part>
   );
 }
@@ -265,11 +270,9 @@ function Leave() {
   const [password, setPassword] = useState("");
   const changed = useChanged();
   const leaving = useMutation({
-    mutationFn: async () => {
-      await leaveDevice();
-      return ask(api.POST("/api/session/leave", { body: { password } }));
-    },
-    onSuccess: () => {
+    mutationFn: () => ask(api.POST("/api/session/leave", { body: { password } })),
+    onSuccess: async () => {
+      await forgetRuns();
       changed(null);
     },
   });
