@@ -37,7 +37,7 @@ from look import glance, shown
 from look.api import router as look
 from look.newest import Overtaken
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 from people.api import router as people
@@ -51,7 +51,7 @@ from shapes.api import router as shapes
 from stock.api import router as stock
 from studio.bodies import TooLarge
 from studio.gone import Gone
-from studio.pace import WITHIN_S, Pace
+from studio.pace import Pace
 from studio.schemas import Problem, Refusal
 from studio.turns import Busy, in_turn
 from studio.units import reader_of
@@ -146,7 +146,6 @@ ROOTS = {"beginning": Beginning, "sheet": DataSheet, "resin": Resin, "measured":
 UNDERSTOOD = {
     400: "This could not be read: send well-formed JSON in UTF-8.",
     403: "This did not come from a page of Gondola that is signed in: load the page again.",
-    429: f"So many questions at once are asked by no hand: wait {WITHIN_S} seconds. Nothing was lost.",
 }
 """What is said of a request that is stopped before it is understood, by its status."""
 
@@ -256,12 +255,18 @@ def _disk(request: HttpRequest, error: OperationalError | OSError) -> HttpRespon
     return refuse(request, 503, [("", sentence)])
 
 
+@api.exception_handler(Throttled)
+def _too_often(request: HttpRequest, error: Throttled) -> HttpResponse:
+    answer = refuse(request, 429, [
+        ("", f"So many questions at once are asked by no hand: wait {error.wait} seconds. Nothing was lost."),
+    ])
+    answer["Retry-After"] = str(error.wait)
+    return answer
+
+
 @api.exception_handler(HttpError)
 def _other(request: HttpRequest, error: HttpError) -> HttpResponse:
     """What stops a request before it is understood."""
     told = error.__cause__
     sentence = told.sentence if isinstance(told, GondolaError) else UNDERSTOOD.get(error.status_code, str(error))
-    answer = refuse(request, error.status_code, [("", sentence)])
-    if error.status_code == 429:
-        answer["Retry-After"] = str(WITHIN_S)
-    return answer
+    return refuse(request, error.status_code, [("", sentence)])

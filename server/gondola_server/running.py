@@ -62,17 +62,17 @@ class Queue:
         self._lost: list[float] = []
         self.process = queue_process(environment)
 
-    def is_lost(self) -> bool:
-        """True where it has ended; it is begun anew unless it was lost too often of late."""
+    def keep_going(self) -> bool:
+        """Begin it anew where it has ended; False where it was lost too often of late, and is left so."""
         if self.process.poll() is None:
-            return False
+            return True
         now = time.monotonic()
         self._lost = [one for one in self._lost if now - one < LOST_WITHIN_S] + [now]
         if len(self._lost) > MOST_LOST:
-            return True
+            return False
         sys.stderr.write("The worker of long computations was lost; another takes up what it was at.\n")
         self.process = queue_process(self._environment)
-        return False
+        return True
 
 
 def until_stopped(
@@ -90,15 +90,15 @@ def until_stopped(
 
     signal.signal(signal.SIGTERM, stop)
     signal.signal(signal.SIGINT, stop)
-    lost = False
-    while web.poll() is None and not stopping and not lost:
+    going = True
+    while web.poll() is None and not stopping and going:
         meanwhile()
-        lost = queue.is_lost()
+        going = queue.keep_going()
         with contextlib.suppress(subprocess.TimeoutExpired):
             web.wait(timeout=LOOK_EVERY)
     stop()
     _end([web, queue.process])
-    if lost:
+    if not going:
         return 1
     return 0 if web.returncode in (0, -signal.SIGTERM, -signal.SIGINT) else web.returncode
 

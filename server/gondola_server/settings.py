@@ -150,9 +150,10 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
 
 
 PACE = (0, 0) if TESTING or DEMO else (600, 100)
-"""Questions that are taken in ten seconds, from somebody who is signed in and from an address; 0 for any number."""
+"""Questions that are taken in ten seconds, from somebody who is signed in and from an address; 0 for any number.
+Source: assumed, ten times what a hand that drags asks"""
 DEVICE_PORTS = (7300, 7399)
-"""Where scales and thermometers may be on loopback, first and last."""
+"""Where scales and thermometers may be on loopback, first and last. Source: assumed"""
 LARGEST_BODY = 8 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = LARGEST_BODY
 DATA_UPLOAD_MAX_NUMBER_FIELDS = 100

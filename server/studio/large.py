@@ -10,8 +10,9 @@ from typing import Any
 from .gone import Application, Receive, Scope
 
 MOST_SWALLOWED = 4 * 2**30
-"""bytes of a body that are still heard, and thrown away, so that whoever sends them reads the answer"""
+"""bytes of a body that are heard and thrown away, so that whoever sends them reads the answer. Source: assumed"""
 MOST_SECONDS = 120.0
+"""How long they are heard. Source: assumed"""
 MEGABYTE = 2**20
 Send = Callable[[dict[str, Any]], Awaitable[None]]
 
@@ -58,7 +59,7 @@ def bounded(application: Application, most_of_a_file: int, most_of_all_else: int
 
 async def _refuse(receive: Receive, send: Send, most: int) -> None:
     """The sentence, and then its end: only once all has come, or the connection breaks before the sentence is read."""
-    said = f"This is over {most // MEGABYTE} MB, which is more than anything that is read here: make it smaller."
+    said = f"This is over {most // MEGABYTE} MB, which is more than is taken in this way: make it smaller."
     body = json.dumps({"message": said, "problems": [{"field": "", "message": said}]}).encode()
     await send({
         "type": "http.response.start", "status": 413,

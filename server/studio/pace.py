@@ -10,8 +10,9 @@ from django.http import HttpRequest
 from ninja.throttling import BaseThrottle
 
 WITHIN_S = 10
+"""seconds of a stretch. Source: assumed"""
 MOST_COUNTED = 10_000
-"""People and addresses whose questions are counted at one time; the count begins anew beyond that."""
+"""People and addresses whose questions are counted at one time; the count begins anew beyond that. Source: assumed"""
 
 
 class Pace(BaseThrottle):

@@ -78,15 +78,15 @@ class WorkerOfJobs(SimpleTestCase):
 
         with mock.patch.object(running, "queue_process", dead), redirect_stderr(io.StringIO()) as said:
             queue = running.Queue({})
-            lost = [queue.is_lost() for _ in range(running.MOST_LOST + 1)]
-        self.assertEqual(lost, [False] * running.MOST_LOST + [True])
+            going = [queue.keep_going() for _ in range(running.MOST_LOST + 1)]
+        self.assertEqual(going, [True] * running.MOST_LOST + [False])
         self.assertEqual(len(begun), running.MOST_LOST + 1)
         self.assertIn("another takes up", said.getvalue())
 
     def test_one_that_lives_is_left_alone(self):
         with mock.patch.object(running, "queue_process", return_value=mock.Mock(poll=lambda: None)) as begun:
             queue = running.Queue({})
-            self.assertFalse(queue.is_lost())
+            self.assertTrue(queue.keep_going())
         begun.assert_called_once()
 
 

@@ -43,7 +43,7 @@ LARGEST_PART = 256 * 2**20
 LARGEST_WHOLE = 2 * 2**30
 """bytes of all of it, unpacked"""
 NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or the account page made."
-UNREADABLE = (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError)
+UNREADABLE = (zipfile.BadZipFile, zlib.error, RuntimeError)
 """What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""
 CHANGED = "The archive is not whole, or was changed by hand: {}. Nothing was taken in."
 
