@@ -49,19 +49,13 @@ def main() -> int:
 
 
 def _scenes(options: argparse.Namespace) -> tuple[bool, str]:
-    count, seed = options.scenes, options.seed
-    told = {**os.environ, "GONDOLA_SOAK": "1", "GONDOLA_SOAK_SCENES": str(count), "GONDOLA_SOAK_SEED": str(seed)}
-    began = time.monotonic()
-    done = subprocess.run(
-        [sys.executable, "-m", "unittest", "test_fuzzed"], cwd=ROOT / "core" / "tests", env=told, capture_output=True,
-        text=True, check=False,
-    )
-    spent = time.monotonic() - began
-    return done.returncode == 0, (
+    count = options.scenes
+    good, spent, flaw = _alone("test_fuzzed", GONDOLA_SOAK_SCENES=str(count), GONDOLA_SOAK_SEED=str(options.seed))
+    return good, (
         f"{count} scenes, with up to six values moved anywhere within their bounds, were refused in a sentence or "
         f"computed to finite numbers, and {20 * count} read, written and read again to the same bytes, "
         f"in {spent:.0f} s: "
-        f"{'held' if done.returncode == 0 else _last(done.stderr)}."
+        f"{'held' if good else flaw}."
     )
 
 
@@ -69,26 +63,19 @@ def _files(options: argparse.Namespace) -> tuple[bool, str]:
     """Importers of the core, then those of the server."""
     took = ROOT / ".setup" / "files.txt"
     took.unlink(missing_ok=True)
-    told = {
-        **os.environ, "GONDOLA_SOAK": "1", "GONDOLA_SOAK_FILES": str(options.files), "GONDOLA_SOAK_TOLD": str(took),
-        "GONDOLA_SOAK_SEED": str(options.seed),
-    }
-    began = time.monotonic()
-    core = subprocess.run(
-        [sys.executable, "-m", "unittest", "test_importers_fuzzed"], cwd=ROOT / "core" / "tests", env=told,
-        capture_output=True, text=True, check=False,
-    )
-    good, server = _tests("keeping.tests.test_fuzzed", GONDOLA_SOAK_FILES=str(options.files))
+    asked = {"GONDOLA_SOAK_FILES": str(options.files), "GONDOLA_SOAK_SEED": str(options.seed)}
+    core, spent, flaw = _alone("test_importers_fuzzed", GONDOLA_SOAK_TOLD=str(took), **asked)
+    good, server = _tests("keeping.tests.test_fuzzed", **asked)
     rows = [line.split("|") for line in took.read_text().splitlines()] if took.exists() else []
     tried, read = (sum(int(row[at]) for row in rows) for at in (1, 2))
     slowest = max(rows, key=lambda row: float(row[3]), default=["", "", "", "0", "0"])
-    held = core.returncode == 0 and good and float(slowest[3]) < MOST_ANSWER_S
+    held = core and good and float(slowest[3]) < MOST_ANSWER_S
     return held, (
         f"{tried} files of {len(rows)} forms, cut, spliced, overwritten or told oddly, in "
-        f"{time.monotonic() - began:.0f} s: {read} were read to finite numbers, the others refused in a sentence. The "
+        f"{spent:.0f} s: {read} were read to finite numbers, the others refused in a sentence. The "
         f"slowest took {slowest[3]} s ({slowest[0]}; {MOST_ANSWER_S:g} asked), the process held "
         f"{max((int(row[4]) for row in rows), default=0)} MB at most. Archives and photographs, by the server: "
-        f"{server}. {'Held' if core.returncode == 0 else _last(core.stderr)}."
+        f"{server}. {'Held' if core else flaw}."
     )
 
 
@@ -131,6 +118,16 @@ def _people(options: argparse.Namespace) -> tuple[bool, str]:
     )
 
 
+def _alone(module: str, **more: str) -> tuple[bool, float, str]:
+    """A module of the core's tests, without Django: whether it passed, how long it took [s], what was wrong."""
+    began = time.monotonic()
+    done = subprocess.run(
+        [sys.executable, "-m", "unittest", module], cwd=ROOT / "core" / "tests",
+        env={**os.environ, "GONDOLA_SOAK": "1", **more}, capture_output=True, text=True, check=False,
+    )
+    return done.returncode == 0, time.monotonic() - began, _last(done.stderr)
+
+
 def _tests(*words: str, **more: str) -> tuple[bool, str]:
     """Some of the tests under Django's runner: whether they passed, and how long they took or what was wrong."""
     told = {**os.environ, "GONDOLA_SOAK": "1", "PYTHONPATH": str(ROOT), **more}
@@ -168,7 +165,8 @@ def _long(_: argparse.Namespace) -> tuple[bool, str]:
 
 
 def _core(_: argparse.Namespace) -> tuple[bool, str]:
-    good, spent = _tests("--parallel", "2", "core/tests")
+    # what is fuzzed has parts of its own
+    good, spent = _tests("--parallel", "2", "core/tests", GONDOLA_SOAK_SCENES="12", GONDOLA_SOAK_FILES="60")
     return good, f"The core's tests, which `make test` runs without Django, under Django's runner ({spent})."
 
 
@@ -200,7 +198,7 @@ def _page(sections: dict[str, str]) -> str:
     titles = [title for title, _ in PARTS.values()]
     rows = "\n\n".join(f"## {title}\n\n{sections[title]}" for title in titles if title in sections)
     left = [title.lower() for title in titles if title not in sections]
-    never = f"Never run: {', '.join(left)}.\n\n" if left else ""
+    never = f"Never run: {'; '.join(left)}.\n\n" if left else ""
     return (
         "# Reliability\n\nWritten by `make soak`. Each part stands as it was run last, with its moment, its commit and "
         f"its command.\n\n{never}{rows}\n"
