@@ -11,12 +11,12 @@ import subprocess
 import sys
 import tempfile
 import time
-import unittest
 import urllib.error
 import urllib.request
 from typing import Any
 
 from django.conf import settings
+from django.test import SimpleTestCase
 
 from soak.serving import free_port
 
@@ -25,7 +25,7 @@ STARTS_WITHIN, EVERY_S = 600, 0.2
 SECRET = "only-for-this-test"
 
 
-class ServedDemo(unittest.TestCase):
+class ServedDemo(SimpleTestCase):
     """Data of its own, a port of its own, and a cookie jar."""
 
     def setUp(self) -> None:

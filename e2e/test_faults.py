@@ -8,6 +8,7 @@ import signal
 import socket
 import time
 import unittest
+from collections.abc import Callable
 from pathlib import Path
 
 from django.test import tag
@@ -77,9 +78,9 @@ class Faults(ServedDemo):
         self.assertEqual(self.ask(f"/api/jobs/{job['id']}/fine-march")["grade"], "fine")
         self.assertNotEqual(children_of(server, "worker"), lost)
 
-    def until(self, true: object) -> None:
+    def until(self, true: Callable[[], bool]) -> None:
         for _ in range(600):
-            if true():  # type: ignore[operator]
+            if true():
                 return
             time.sleep(0.2)
         self.fail("it did not come to that within two minutes")
