@@ -101,11 +101,14 @@ class Sentences(unittest.TestCase):
         rows = [
             (b"", "This is not sound JSON: line 1, column 1: Expecting value."),
             (b"[1]", "A scene file holds one object with a format and a version."),
-            (b"\xff\xfe\x00", "This file is no text that can be read as a scene."),
+            (b"\xff\xfe\x00", "The text of this is not sound UTF-8."),
             (b'{"format": "gondola-scene",', "This is not sound JSON: line 1, column 28: "
              "Expecting property name enclosed in double quotes."),
             (b" " * (LARGEST_FILE + 1), "This file is over 48 MB; a scene is far smaller."),
-            (b"[" * 100_000, None),
+            (b"[" * 100_000, "This JSON is nested deeper than anything here is."),
+            (b"9" * 5000, "A number in this has more digits than any number here."),
+            (b"[" + b"[]," * 300_000 + b"[]]",
+             "This holds some 600,002 values; 500,000 at most are read: leave some out."),
             (b'{"format": "gondola-scene", "version": 1, "name": NaN}', None),
         ]
         for text, sentence in rows:

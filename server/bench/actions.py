@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import zlib
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -14,6 +13,7 @@ from django.shortcuts import get_object_or_404
 from people.ways import scene_asked
 from scenes import actions as scenes
 from scenes.models import Scene
+from scenes.packed import pack, unpacked
 from shapes.actions import meshes_for
 from studio.zones import zone_of
 
@@ -25,7 +25,6 @@ from gondola_core.bench.run import RunState, fold
 from gondola_core.bench.steps import BenchStep
 from gondola_core.errors import GondolaError
 from gondola_core.scene import Scene as SceneDocument
-from gondola_core.scene import read_scene
 from gondola_core.studies.replan import Replan, replan, with_waits
 from gondola_core.studies.watching import Reading, judged, watched
 
@@ -54,7 +53,7 @@ def begin(*, scene: Scene, zone: str, rehearsal: bool = False, seed: int = 1) ->
     document = scenes.state_of(scene).document
     now = datetime.now(UTC)
     return Run.objects.create(
-        owner=scene.owner, scene=scene, packed=scenes.pack(document), zone=zone, rehearsal=rehearsal,
+        owner=scene.owner, scene=scene, packed=pack(document), zone=zone, rehearsal=rehearsal,
         seed=seed if rehearsal else 0, speed=REHEARSED if rehearsal else 1.0, started_at=now,
     )
 
@@ -82,7 +81,7 @@ def local_of(run: Run) -> datetime:
 
 def document_of(run: Run) -> SceneDocument:
     """The plan that it follows."""
-    return read_scene(zlib.decompress(run.packed))
+    return unpacked(run.packed)
 
 
 def events_of(run: Run) -> list[AnyEvent]:
@@ -185,7 +184,7 @@ def _follow(run: Run, events_count: int, planned: SceneDocument, waits: list[flo
     held = Run.objects.select_for_update().get(pk=run.pk)
     if held.packed != run.packed or held.events.count() != events_count:
         raise GondolaError(NOT_OPEN, "way")
-    run.packed = scenes.pack(planned)
+    run.packed = pack(planned)
     run.save(update_fields=["packed"])
     head = scenes.head_of(run.scene)
     shown = scenes.unpack(head)

@@ -8,12 +8,16 @@ from typing import Any
 
 from django.http import FileResponse, HttpRequest
 from ninja import Router, Schema
-from studio.bodies import BINARY_BODY, LARGEST_ARCHIVE, read_body
+from studio.apart import apart
+from studio.bodies import BINARY_BODY, LARGEST_ARCHIVE, body_chunks
 
 from .archive.back import bring_archive
 from .archive.out import write_archive
+from .archive.reading import Ready, read_archive
 
 router = Router(tags=["keeping"])
+READING_S = 120.0
+"""How long reading an archive may take over HTTP; `gondola import` takes as long as it takes. Source: assumed"""
 
 
 class TakenIn(Schema):
@@ -38,6 +42,11 @@ def bring(request: HttpRequest) -> TakenIn:
     """An archive, taken in beside what is there; all of it or nothing."""
     owner: Any = request.user
     with tempfile.NamedTemporaryFile(suffix=".zip") as file:
-        file.write(read_body(request, LARGEST_ARCHIVE, "an archive"))
+        for chunk in body_chunks(request, LARGEST_ARCHIVE, "an archive"):
+            file.write(chunk)
         file.flush()
-        return TakenIn(words=bring_archive(owner, Path(file.name)))
+        return TakenIn(words=bring_archive(owner, Path(file.name), _read_apart))
+
+
+def _read_apart(file: Path) -> Ready:
+    return apart(read_archive, file, what="the archive", seconds=READING_S)

@@ -7,8 +7,9 @@ from typing import Any
 
 from bench.models import Run, RunEvent
 from django.db import transaction
-from scenes.actions import pack, state_of
+from scenes.actions import state_of
 from scenes.models import Scene
+from scenes.packed import pack
 
 from gondola_core.bench.events import read_events
 from gondola_core.evaluate import KEEPER

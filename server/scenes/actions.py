@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import zlib
 from datetime import UTC, datetime
 from typing import Any
 
@@ -14,9 +13,9 @@ from people.ways import may_of
 from shapes.actions import adopt, take_in
 
 from gondola_core.scene import Scene as SceneDocument
-from gondola_core.scene import read_scene
 
 from .models import Revision, Scene, Variant
+from .packed import pack, unpacked
 from .schemas import SceneState
 
 PLAN = "plan"
@@ -45,14 +44,9 @@ class StaleWrite(Exception):
         }
 
 
-def pack(document: SceneDocument) -> bytes:
-    """A document as stored."""
-    return zlib.compress(document.model_dump_json().encode())
-
-
 def unpack(revision: Revision) -> SceneDocument:
     """The document of a revision, brought up to the newest version."""
-    return read_scene(zlib.decompress(revision.packed))
+    return unpacked(revision.packed)
 
 
 def variant_of(scene: Scene) -> Variant:

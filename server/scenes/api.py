@@ -34,6 +34,8 @@ from .schemas import (
 
 router = Router(tags=["scenes"])
 WRITE = {200: SceneState, 409: Stale, 422: Refusal}
+SMALL_FILE = 2**20
+"""bytes; a larger scene file is read apart. Source: assumed"""
 
 
 @router.get("/scenes", response=list[SceneRow], operation_id="list_scenes")
@@ -83,7 +85,8 @@ def bring_back(request: HttpRequest, scene_id: int) -> SceneState:
 )
 def create_scene(request: HttpRequest) -> tuple[int, SceneState]:
     """From a scene file of any version."""
-    document = read_scene(read_body(request, LARGEST_FILE, "a scene file"))
+    body = read_body(request, LARGEST_FILE, "a scene file")
+    document = read_scene(body) if len(body) <= SMALL_FILE else apart(read_scene, body, what="the scene file")
     scene = actions.create_scene(owner=request.user, document=document, note="brought in")
     return 201, actions.state_of(scene, request.user)
 

@@ -12,6 +12,7 @@ from gondola_core.scene import Scene as SceneDocument
 
 from . import actions
 from .models import Revision, Scene, Variant
+from .packed import pack
 from .schemas import VariantRow
 
 MOST_VARIANTS = 40
@@ -49,7 +50,7 @@ def keep(*, scene: Scene, name: str, document: SceneDocument) -> Variant:
     VariantRefused for the plan's own name, or where too many are kept.
     """
     name = _free_name(name)
-    packed = actions.pack(take_in(owner=scene.owner, document=document))
+    packed = pack(take_in(owner=scene.owner, document=document))
     return _keep(scene, name, packed)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from django.http import HttpRequest, HttpResponse
 
 CHUNK = 1024 * 1024
@@ -19,16 +21,20 @@ class TooLarge(Exception):
 
 def read_body(request: HttpRequest, most: int, what: str) -> bytes:
     """The raw body, up to `most` bytes; TooLarge before it is read where its length says so."""
+    return b"".join(body_chunks(request, most, what))
+
+
+def body_chunks(request: HttpRequest, most: int, what: str) -> Iterator[bytes]:
+    """The same a piece at a time, for what need not be held whole."""
     length = request.META.get("CONTENT_LENGTH") or "0"
     if length.isdigit() and int(length) > most:
         raise TooLarge(what, most)
-    chunks, size = [], 0
+    size = 0
     while chunk := request.read(CHUNK):
         size += len(chunk)
         if size > most:
             raise TooLarge(what, most)
-        chunks.append(chunk)
-    return b"".join(chunks)
+        yield chunk
 
 
 BINARY_BODY = {

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import itertools
-import json
 from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
-from ..errors import Flaw, SceneError
+from ..errors import Flaw, GondolaError, SceneError
+from ..parsed import parsed
 from ..words import Words, words
 from .document import Scene
 from .migrate import migrate
@@ -58,15 +58,9 @@ def read_scene(text: str | bytes) -> Scene:
             [("", f"This file is over {LARGEST_FILE // 2**20} MB; a scene is far smaller.")]
         )
     try:
-        document = json.loads(text)
-    except (UnicodeDecodeError, RecursionError):
-        raise SceneError([("", "This file is no text that can be read as a scene.")]) from None
-    except json.JSONDecodeError as flaw:
-        raise SceneError(
-            [("", f"This is not sound JSON: line {flaw.lineno}, column {flaw.colno}: {flaw.msg}.")]
-        ) from None
-    except ValueError:
-        raise SceneError([("", "A number in this file has more digits than any number of a scene.")]) from None
+        document = parsed(text)
+    except GondolaError as error:
+        raise SceneError([("", error.sentence)]) from None
     return scene_from(document)
 
 

@@ -1,14 +1,11 @@
-"""Reads an archive back: all of it or nothing, beside what is there already."""
+"""Takes an archive in: all of it or nothing, beside what is there already."""
 
 from __future__ import annotations
 
-import base64
 import hashlib
-import json
 import uuid
 import zipfile
-import zlib
-from dataclasses import dataclass
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -23,109 +20,49 @@ from log.actions import index, write_original
 from log.models import Entry, Photograph
 from log.pictures import read_picture, safe_name
 from look.models import Still
-from scenes.actions import pack
 from scenes.models import Revision, Scene, Variant
 from shapes.actions import keep_packed
 from stock.models import StockBook
 from studio.apart import apart
 
-from gondola_core.bench.events import read_events
 from gondola_core.errors import GondolaError
-from gondola_core.scene import read_scene
-from gondola_core.shape.bodies.mesh import pack_mesh, unpack_mesh
 from gondola_core.studies.begin import Usual
 
 from . import rows
+from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
 
-MOST_FILES = 200_000
-LARGEST_PART = 256 * 2**20
-"""bytes of one file in an archive, unpacked"""
-LARGEST_WHOLE = 2 * 2**30
-"""bytes of all of it, unpacked"""
-NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or the account page made."
-UNREADABLE = (zipfile.BadZipFile, zlib.error, RuntimeError)
-"""What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""
-CHANGED = "The archive is not whole, or was changed by hand: {}. Nothing was taken in."
+MOST_PICTURES = 512 * 2**20
+"""bytes of all stills of an archive: they are stored as they are"""
 
 
-class Parts:
-    """The files of an archive, read within limits; nothing is ever unpacked to a path that it names."""
+def bring_archive(owner: User, file: Path, read: Callable[[Path], Ready] = read_archive) -> list[str]:
+    """Read an archive, then take it in at one stroke; what was done, in sentences. GondolaError: nothing was.
 
-    def __init__(self, opened: zipfile.ZipFile) -> None:
-        files = opened.infolist()
-        if len(files) > MOST_FILES or sum(one.file_size for one in files) > LARGEST_WHOLE:
-            raise GondolaError("This archive holds more than is taken in at once: export fewer scenes.", "file")
-        self._opened, self.names = opened, {one.filename for one in files}
-
-    def bytes(self, name: str) -> bytes:
-        """A file; what a ZIP says of its size is not believed."""
-        try:
-            with self._opened.open(name) as part:
-                content = part.read(LARGEST_PART + 1)
-        except UNREADABLE:
-            raise GondolaError(NOT_OURS, "file") from None
-        if len(content) > LARGEST_PART:
-            raise GondolaError(f"{name} in this archive is over {LARGEST_PART // 2**20} MB.", "file")
-        return content
-
-    def json(self, name: str) -> Any:
-        """A file of JSON."""
-        return json.loads(self.bytes(name))
-
-
-def bring_archive(owner: User, file: Path) -> list[str]:
-    """Read an archive, then take it in at one stroke; what was done, in sentences. GondolaError: nothing was."""
+    read  `read_archive`, here or in a process of its own
+    """
+    ready = read(file)
     try:
         with zipfile.ZipFile(file) as opened:
-            parts = Parts(opened)
-            told = parts.json("archive.json")
-            if told["form"] != rows.FORM:
-                raise GondolaError("This archive was made by another Gondola: bring it in there.", "file")
-            ready = _read(parts)
+            _with_pictures(Parts(opened), ready)
         with transaction.atomic():
             return _store(owner, ready)
-    except zipfile.BadZipFile:
-        raise GondolaError(NOT_OURS, "file") from None
     except KeyError as error:
-        missing = str(error)
-        raise GondolaError(NOT_OURS if "archive.json" in missing else CHANGED.format(missing[:120]), "file") from None
-    except (ValueError, TypeError, AttributeError, zlib.error, ObjectDoesNotExist) as error:
+        raise GondolaError(CHANGED.format(str(error)[:120]), "file") from None
+    except (*CHANGED_BY, ObjectDoesNotExist) as error:
         raise GondolaError(CHANGED.format(str(error)[:120] or "a part cannot be read"), "file") from None
 
 
-@dataclass
-class Ready:
-    """An archive that was read whole, so that nothing is computed while others wait to write."""
-
-    shapes: list[dict[str, Any]]
-    shelf: dict[str, Any]
-    scenes: list[dict[str, Any]]
-
-
-def _read(parts: Parts) -> Ready:
-    shapes = [
-        {**one, "packed": pack_mesh(unpack_mesh(base64.b64decode(one["packed_base64"])))}
-        for one in parts.json("shapes.json")
-    ]
-    scenes = []
-    while f"scenes/{len(scenes) + 1}/scene.json" in parts.names:
-        scenes.append(_read_scene(parts, f"scenes/{len(scenes) + 1}"))
-    return Ready(shapes, parts.json("shelf.json"), scenes)
-
-
-def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
-    told = parts.json(f"{where}/scene.json")
-    for one in told["revisions"]:
-        document = read_scene(parts.bytes(f"{where}/revisions/{int(one['number'])}.json"))
-        one["row"], one["packed"] = rows.read(one, rows.REVISION), pack(document)
-    for one in told["entries"]:
-        one["row"], one["picture"] = rows.read(one, rows.ENTRY), _read_photograph(parts, one["photograph"])
-    for one in told["runs"]:
-        one["row"], one["packed"] = rows.read(one, rows.RUN), pack(read_scene(json.dumps(one["plan"])))
-        one["bodies"] = read_events([event["body"] for event in one["events"]])
-    for one in told["stills"]:
-        one["row"], one["png"] = rows.read(one, rows.STILL), parts.bytes(one["file"])
-    return dict(told)
+def _with_pictures(parts: Parts, ready: Ready) -> None:
+    """Photographs and stills, which are read one at a time."""
+    left = MOST_PICTURES
+    for told in ready.scenes:
+        for one in told["entries"]:
+            one["picture"] = _read_photograph(parts, one["photograph"])
+        for one in told["stills"]:
+            one["png"] = parts.bytes(one["file"])
+            left -= len(one["png"])
+            if left < 0:
+                raise GondolaError("The stills of this archive are more than is taken in: export fewer.", "file")
 
 
 def _read_photograph(parts: Parts, told: dict[str, Any] | None) -> dict[str, Any] | None:

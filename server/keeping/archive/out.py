@@ -18,11 +18,10 @@ from library.models import UsualAnswers
 from log.actions import file_of
 from log.models import Entry
 from scenes.models import Scene
+from scenes.packed import unpacked
 from shapes.actions import with_meshes
 from shapes.models import Mesh
 from stock.models import StockBook
-
-from gondola_core.scene import read_scene
 
 from . import rows
 
@@ -91,7 +90,7 @@ def _shelf(owner: User) -> dict[str, Any]:
 def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) -> None:
     variants = list(scene.variants.select_related("head", "tip"))
     shown = next(one.head for one in variants if one.name == "plan")
-    document = read_scene(zlib.decompress(shown.packed))
+    document = unpacked(shown.packed)
     whole = with_meshes(owner=scene.owner, document=document)
     out.writestr(f"{where}/scene.gondola.json", whole.model_dump_json(indent=1))
     for one in scene.revisions.order_by("number").iterator(chunk_size=50):

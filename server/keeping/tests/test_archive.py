@@ -9,6 +9,7 @@ import uuid
 import zipfile
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 import trimesh
 from bench import actions as bench
@@ -24,6 +25,7 @@ from scenes.actions import state_of
 from scenes.models import Scene
 from scenes.tests.scene_case import SceneCase
 from stock.models import StockBook
+from studio.apart import apart
 
 from gondola_core.digests import digest
 from gondola_core.errors import GondolaError
@@ -160,3 +162,41 @@ class Refused(ArchiveCase):
                     bring_archive(self.other, file)
                 self.assertIn(words, refused.exception.message)
                 self.assertFalse(Scene.objects.filter(owner=self.other).exists())
+
+
+class Counted(ArchiveCase):
+    def changed(self, **parts: bytes) -> Path:
+        """The archive with some of its files for others."""
+        target = self.folder / f"changed-{uuid.uuid4()}.zip"
+        with zipfile.ZipFile(self.file) as source, zipfile.ZipFile(target, "w", zipfile.ZIP_DEFLATED) as out:
+            for one in source.namelist():
+                out.writestr(one, parts.get(Path(one).stem, source.read(one)))
+        return target
+
+    def test_small_archives_that_would_cost_gigabytes(self):
+        self.fill()
+        write_archive(self.owner, self.file)
+        lists = b"[" + b"[]," * 2_500_000 + b"[]]"
+        for name, file, words in (
+            ("a shelf of lists", self.changed(shelf=lists), "5,000,000 at most"),
+            ("a scene of lists", self.changed(scene=lists), "5,000,000 at most"),
+            ("a revision of lists", self.changed(**{"1": lists}), "500,000 at most"),
+        ):
+            with self.subTest(name):
+                self.assertLess(file.stat().st_size, 200_000)
+                with self.assertRaises(GondolaError) as refused:
+                    bring_archive(self.other, file)
+                self.assertIn(words, refused.exception.message)
+        with mock.patch("keeping.archive.back.MOST_PICTURES", 2), self.assertRaises(GondolaError) as refused:
+            bring_archive(self.other, self.file)
+        self.assertIn("stills", refused.exception.message)
+        self.assertFalse(Scene.objects.filter(owner=self.other).exists())
+
+    def test_over_http_it_is_read_in_a_process_of_its_own(self):
+        self.fill()
+        content = b"".join(self.client.get("/api/archive").streaming_content)
+        with mock.patch("keeping.api.apart", wraps=apart) as called:
+            for body, status in ((content, 200), (content[:2000], 422)):
+                answer = self.client.generic("POST", "/api/archive", body, content_type="application/octet-stream")
+                self.assertEqual(answer.status_code, status, answer.content)
+        self.assertEqual(called.call_count, 2)

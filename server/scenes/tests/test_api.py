@@ -1,9 +1,12 @@
 import json
+from unittest import mock
 
 from django.test import Client
+from studio.apart import apart
 
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.samples import quarry_pool
+from scenes.api import SMALL_FILE
 
 from .scene_case import SceneCase
 
@@ -52,7 +55,7 @@ class Files(SceneCase):
     def test_bad_files_get_a_sentence_and_leave_nothing(self):
         rows = [
             (b"{", "This is not sound JSON"),
-            (b"\x89PNG\r\n", "This file is no text"),
+            (b"\x89PNG\r\n", "The text of this is not sound UTF-8."),
             (b"{}", "This is no Gondola scene"),
             (json.dumps(self.document(tank__inner_width_mm=-5)).encode(),
              "Tank, inner width of the tank has to be from 15 to 1200 mm; it says -5."),
@@ -63,6 +66,24 @@ class Files(SceneCase):
                 self.assertEqual(answer.status_code, 422)
                 self.assertIn(words, answer.json()["message"])
         self.assertEqual(self.owner.scenes.count(), 1)
+
+    def test_a_large_file_is_read_apart_and_is_the_same_scene(self):
+        small = json.dumps(self.document()).encode()
+        with mock.patch("scenes.api.apart", wraps=apart) as called:
+            for body, status in ((small, 201), (small + b" " * SMALL_FILE, 201), (b"{" + b" " * SMALL_FILE, 422)):
+                answer = self.client.post("/api/scenes", body, content_type="application/json")
+                self.assertEqual(answer.status_code, status)
+                if status == 201:
+                    self.assertEqual(answer.json()["document"], self.document())
+        self.assertEqual(called.call_count, 2)
+
+    def test_values_are_counted_before_they_are_made(self):
+        lists = b"[" + b"[]," * 400_000 + b"[]]"
+        for path, status in (("/api/scenes", 422), ("/api/evaluate", 400)):
+            with self.subTest(path):
+                answer = self.client.post(path, lists, content_type="application/json")
+                self.assertEqual(answer.status_code, status)
+                self.assertIn("500,000 at most are read", answer.json()["message"])
 
     def test_a_huge_file_is_refused_before_it_is_read(self):
         for size in (60 * 2**20, 2 * 2**30):

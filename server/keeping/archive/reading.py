@@ -1,0 +1,114 @@
+"""Reads an archive, without the database: within limits, so that it may be done in a process of its own."""
+
+from __future__ import annotations
+
+import base64
+import json
+import zipfile
+import zlib
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from scenes.packed import pack
+
+from gondola_core.bench.events import read_events
+from gondola_core.errors import GondolaError
+from gondola_core.parsed import parsed
+from gondola_core.scene import read_scene
+from gondola_core.shape.bodies.mesh import pack_mesh, unpack_mesh
+
+from . import rows
+
+MOST_FILES = 200_000
+LARGEST_PART = 256 * 2**20
+"""bytes of one file in an archive, unpacked"""
+LARGEST_WHOLE = 2 * 2**30
+"""bytes of all of it, unpacked"""
+MOST_VALUES = 5_000_000
+"""Of one file of JSON: the plans of a hundred runs over the finest bed. Source: assumed"""
+NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or the account page made."
+UNREADABLE = (zipfile.BadZipFile, zlib.error, RuntimeError)
+"""What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""
+CHANGED = "The archive is not whole, or was changed by hand: {}. Nothing was taken in."
+CHANGED_BY = (ValueError, TypeError, AttributeError, zlib.error)
+"""What is raised by a value that no archive of ours holds at its place."""
+
+
+class Parts:
+    """The files of an archive, read within limits; nothing is ever unpacked to a path that it names."""
+
+    def __init__(self, opened: zipfile.ZipFile) -> None:
+        files = opened.infolist()
+        if len(files) > MOST_FILES or sum(one.file_size for one in files) > LARGEST_WHOLE:
+            raise GondolaError("This archive holds more than is taken in at once: export fewer scenes.", "file")
+        self._opened, self.names = opened, {one.filename for one in files}
+
+    def bytes(self, name: str) -> bytes:
+        """A file; what a ZIP says of its size is not believed."""
+        try:
+            with self._opened.open(name) as part:
+                content = part.read(LARGEST_PART + 1)
+        except UNREADABLE:
+            raise GondolaError(NOT_OURS, "file") from None
+        if len(content) > LARGEST_PART:
+            raise GondolaError(f"{name} in this archive is over {LARGEST_PART // 2**20} MB.", "file")
+        return content
+
+    def json(self, name: str) -> Any:
+        """A file of JSON, counted before it is read."""
+        try:
+            return parsed(self.bytes(name), MOST_VALUES)
+        except GondolaError as error:
+            raise GondolaError(CHANGED.format(f"{name}: {error.message.rstrip('.')}"), "file") from None
+
+
+@dataclass(frozen=True, slots=True)
+class Ready:
+    """An archive that was read whole, but for its pictures, so that nothing is computed while others wait to write."""
+
+    shapes: list[dict[str, Any]]
+    shelf: dict[str, Any]
+    scenes: list[dict[str, Any]]
+
+
+def read_archive(file: Path) -> Ready:
+    """What an archive holds. GondolaError where it is none of ours, or was changed."""
+    try:
+        with zipfile.ZipFile(file) as opened:
+            return _read(Parts(opened))
+    except zipfile.BadZipFile:
+        raise GondolaError(NOT_OURS, "file") from None
+    except KeyError as error:
+        missing = str(error)
+        raise GondolaError(NOT_OURS if "archive.json" in missing else CHANGED.format(missing[:120]), "file") from None
+    except CHANGED_BY as error:
+        raise GondolaError(CHANGED.format(str(error)[:120] or "a part cannot be read"), "file") from None
+
+
+def _read(parts: Parts) -> Ready:
+    if parts.json("archive.json")["form"] != rows.FORM:
+        raise GondolaError("This archive was made by another Gondola: bring it in there.", "file")
+    shapes = [
+        {**one, "packed": pack_mesh(unpack_mesh(base64.b64decode(one["packed_base64"])))}
+        for one in parts.json("shapes.json")
+    ]
+    scenes = []
+    while f"scenes/{len(scenes) + 1}/scene.json" in parts.names:
+        scenes.append(_read_scene(parts, f"scenes/{len(scenes) + 1}"))
+    return Ready(shapes, parts.json("shelf.json"), scenes)
+
+
+def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
+    told = parts.json(f"{where}/scene.json")
+    for one in told["revisions"]:
+        document = read_scene(parts.bytes(f"{where}/revisions/{int(one['number'])}.json"))
+        one["row"], one["packed"] = rows.read(one, rows.REVISION), pack(document)
+    for one in told["entries"]:
+        one["row"] = rows.read(one, rows.ENTRY)
+    for one in told["runs"]:
+        one["row"], one["packed"] = rows.read(one, rows.RUN), pack(read_scene(json.dumps(one.pop("plan"))))
+        one["bodies"] = read_events([event["body"] for event in one["events"]])
+    for one in told["stills"]:
+        one["row"] = rows.read(one, rows.STILL)
+    return dict(told)
