@@ -11,6 +11,8 @@ from .errors import GondolaError
 MOST_VALUES = 500_000
 """Of one document: the largest scene has some 60,000, the heights of its bed; an empty list takes 3 bytes of a file
 and 64 of memory. Source: assumed"""
+MOST_KEYS = 200
+"""Of one object; none here has a quarter of them, and each that is not known costs a sentence. Source: assumed"""
 OPENING = (",", "[", "{")
 """Each value of a document but the outermost stands behind one of them."""
 
@@ -34,7 +36,7 @@ def parsed(
     if values > most:
         raise GondolaError(f"This holds some {values:,} values; {most:,} at most are read: leave some out.")
     try:
-        return json.loads(text, parse_constant=constant, parse_float=real)
+        return json.loads(text, parse_constant=constant, parse_float=real, object_pairs_hook=_object)
     except json.JSONDecodeError as flaw:
         raise GondolaError(f"This is not sound JSON: line {flaw.lineno}, column {flaw.colno}: {flaw.msg}.") from None
     except UnicodeDecodeError:
@@ -43,3 +45,9 @@ def parsed(
         raise GondolaError("This JSON is nested deeper than anything here is.") from None
     except ValueError:
         raise GondolaError("A number in this has more digits than any number here.") from None
+
+
+def _object(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    if len(pairs) > MOST_KEYS:
+        raise GondolaError(f"An object of this has {len(pairs):,} fields; {MOST_KEYS} at most are read.")
+    return dict(pairs)

@@ -38,6 +38,12 @@ class Counted(unittest.TestCase):
             parsed(text, most=50_000)
         parsed(text, most=MOST_VALUES // 5)
 
+    def test_no_object_has_endless_fields(self):
+        with self.assertRaises(GondolaError) as caught:
+            parsed(json.dumps({"pours": [{f"k{n}": n for n in range(2000)}]}))
+        self.assertEqual(caught.exception.message, "An object of this has 2,000 fields; 200 at most are read.")
+        parsed(json.dumps({f"k{n}": n for n in range(200)}))
+
     def test_as_its_example_says(self):
         self.assertEqual(doctest.testmod(module).failed, 0)
 
