@@ -2,6 +2,7 @@
 
 import unittest
 from itertools import pairwise
+from unittest import mock
 
 from worst_scenes import largest, with_resins
 
@@ -10,6 +11,7 @@ from gondola_core.answers.grades import DRAFT, FINE, LADDER, least_work, rungs
 from gondola_core.answers.heat import HEAT, MARCH
 from gondola_core.answers.kept import Keeper
 from gondola_core.cure.kinetics import FASTEST_PER_S, rate_constant
+from gondola_core.cure.march import run
 from gondola_core.cure.march.run import STEP_WORK
 from gondola_core.samples import ferry_landing
 
@@ -38,6 +40,7 @@ class Drafts(unittest.TestCase):
     WORST = {
         "the largest": lambda: largest(),
         "a year of pours": lambda: largest(240.0, order_n=0.5),
+        "a month between any two": lambda: largest(720.0),
         "whole in no time": lambda: with_resins(order_n=0.5),
         "quick": lambda: with_resins(k1_per_s=0.1, k2_per_s=0.1, order_n=0.5),
         "all of it": lambda: largest(
@@ -63,6 +66,28 @@ class Drafts(unittest.TestCase):
         self.assertGreaterEqual(rough.rough_mm, 19.0)
         self.assertIsNone(usual.rough_mm)
         self.assertTrue(all(doubt is not None and doubt.peak_k > 0.0 for doubt in rough.doubts))
+
+
+    def test_no_rung_is_begun_that_must_run_out(self):
+        """All of their work would be lost: none of it is done where it is plain from the start."""
+        taken, real = [], run.advance
+        scene = largest(720.0)
+
+        def counted(*given):
+            taken.append(real(*given))
+            return taken[-1]
+
+        with mock.patch.object(run, "advance", counted):
+            own = Book(scene, DRAFT, Keeper(most=20)).ask(MARCH).marched
+        self.assertEqual(sum(one.stages for one in taken), own.stages)
+
+    def test_on_the_roughest_cells_its_doubt_is_a_share_of_rise_and_times(self):
+        book = Book(largest(720.0), DRAFT, Keeper(most=20))
+        told = book.ask(HEAT)
+        self.assertEqual(book.ask(MARCH).grade.roughened, 3)
+        for cure, doubt in zip(told.cures, told.doubts, strict=True):
+            self.assertGreater(doubt.peak_k, 0.25 * (cure.peak_c - told.mean_room_c))
+            self.assertAlmostEqual(doubt.gel_h, 0.18 * cure.gel_h)
 
 
 class Rates(unittest.TestCase):

@@ -1,16 +1,19 @@
 """The grades against converged marches: times of the least cured place, peaks, volumes, and what is told of errors."""
 
 import csv
+import functools
 import unittest
 from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 from seeded_scenes import HOTTEST_C, seeded_scene, varied_scene
 from soaked import as_many, some_of
 from verdicts_of import differing
 
+from gondola_core.answers import heat
 from gondola_core.answers.book import Book
 from gondola_core.answers.flood import FLOOD, SPANS
 from gondola_core.answers.joints import Meets
@@ -41,6 +44,7 @@ def converged_rows():
     return [np.array(scenes[number]) for number in sorted(scenes)]
 
 
+@functools.cache
 def seeded_scenes(count):
     rng = np.random.default_rng(20261125)
     found = []
@@ -100,6 +104,37 @@ class AgainstConverged(unittest.TestCase):
                         at = [getattr(one, side) for one in told if one is not None]
                         at = [one for one in at if one is not None]
                         self.assertEqual(at, sorted(at))
+
+
+def rung(times):
+    """The draft and its band on cells made rougher so many times, however small the scene."""
+    def only(grade):
+        for _ in range(times):
+            grade = grade.rougher()
+        return [grade]
+    return mock.patch.object(heat, "rungs", only)
+
+
+class RoughDrafts(unittest.TestCase):
+    def test_the_error_told_by_a_rough_draft_holds_in_nine_of_ten(self):
+        true = converged_rows()
+        scenes = [scene for scene, _ in seeded_scenes(len(true))]
+        for times in (1, 2, 3):
+            held, count = np.zeros(1 + len(MOMENTS)), 0
+            with rung(times):
+                for scene, rows in zip(scenes, true, strict=True):
+                    told = Book(scene, DRAFT, Keeper()).ask(heat.HEAT)
+                    for cure, doubt, row in zip(told.cures, told.doubts, rows, strict=True):
+                        at = [cure.peak_c, *(getattr(cure, name) for name in MOMENTS)]
+                        off = [doubt.peak_k, *(getattr(doubt, name) for name in MOMENTS)]
+                        held += [
+                            here is not None and (most is None or abs(here - there) <= most)
+                            for here, there, most in zip(at, row, off, strict=True)
+                        ]
+                        count += 1
+            for name, share in zip(("peak", *MOMENTS), held / count, strict=True):
+                with self.subTest(name, times=times):
+                    self.assertGreaterEqual(share, 0.9)
 
 
 class Verdicts(unittest.TestCase):

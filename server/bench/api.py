@@ -11,6 +11,7 @@ from people.ways import scene_asked
 from shapes.actions import meshes_for
 from studio.said import said
 from studio.schemas import Refusal
+from studio.turns import in_turn_of
 from studio.units import reader_of
 
 from gondola_core.answers.book import Book
@@ -38,6 +39,10 @@ from .schemas import (
 )
 
 router = Router(tags=["bench"])
+router.add_decorator(in_turn_of("run"), mode="operation")
+lengthy = Router(tags=["bench"])
+"""What looks ahead, or back over the whole, computes for long: nothing that is told of a run waits for it."""
+lengthy.add_decorator(in_turn_of("lengthy"), mode="operation")
 ONE = "/runs/{uuid:run_id}"
 ANSWERS = {200: RunNow, 404: Refusal, 422: Refusal}
 
@@ -96,20 +101,20 @@ def happened(request: HttpRequest, run_id: UUID) -> Happened:
     return Happened(planned=actions.document_of(run), happened=actions.happened_of(run, actions.events_of(run)))
 
 
-@router.get(f"{ONE}/next", response={200: Next, 404: Refusal, 422: Refusal}, operation_id="run_next")
+@lengthy.get(f"{ONE}/next", response={200: Next, 404: Refusal, 422: Refusal}, operation_id="run_next")
 def coming(request: HttpRequest, run_id: UUID) -> HttpResponse:
     """The next pour, planned anew from what happened."""
     run = _run(request, run_id)
     return said(request, Next(replan=actions.next_of(run, actions.events_of(run))))
 
 
-@router.post(f"{ONE}/next", response={200: Next, 404: Refusal, 422: Refusal}, operation_id="take_way")
+@lengthy.post(f"{ONE}/next", response={200: Next, 404: Refusal, 422: Refusal}, operation_id="take_way")
 def take_way(request: HttpRequest, run_id: UUID, payload: WayTaken) -> HttpResponse:
     """The plan follows this way from now on."""
     return said(request, Next(replan=actions.take_way(run=_run(request, run_id), way=payload.way)))
 
 
-@router.get(f"{ONE}/watch", response={200: Watch, 404: Refusal, 422: Refusal}, operation_id="watch_pour")
+@lengthy.get(f"{ONE}/watch", response={200: Watch, 404: Refusal, 422: Refusal}, operation_id="watch_pour")
 def watch(request: HttpRequest, run_id: UUID, pour_number: int) -> HttpResponse:
     """A pour under its thermometer: band, readings, and what they mean."""
     run = _run(request, run_id)
@@ -117,7 +122,7 @@ def watch(request: HttpRequest, run_id: UUID, pour_number: int) -> HttpResponse:
 
 
 @router.post(f"{ONE}/ahead", response=ANSWERS, operation_id="skip_ahead")
-def ahead(request: HttpRequest, run_id: UUID, payload: Ahead) -> HttpResponse:
+def skip(request: HttpRequest, run_id: UUID, payload: Ahead) -> HttpResponse:
     """Move the clock of a rehearsal on."""
     run = _run(request, run_id)
     actions.skip(run=run, until=payload.until)
@@ -132,7 +137,7 @@ def meet(request: HttpRequest, run_id: UUID, payload: MishapMet) -> HttpResponse
     return said(request, _now(request, run))
 
 
-@router.get(f"{ONE}/debrief", response={200: Debrief, 404: Refusal, 422: Refusal}, operation_id="debrief")
+@lengthy.get(f"{ONE}/debrief", response={200: Debrief, 404: Refusal, 422: Refusal}, operation_id="debrief")
 def debriefed(request: HttpRequest, run_id: UUID) -> HttpResponse:
     """What a rehearsal came to."""
     return said(request, rehearsing.told(_run(request, run_id)))

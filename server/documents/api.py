@@ -12,6 +12,7 @@ from scenes.actions import state_of
 from scenes.models import Scene
 from shapes.actions import meshes_for
 from studio.schemas import Refusal
+from studio.turns import in_turn_of
 from studio.units import reader_of
 from studio.zones import zone_of
 
@@ -24,6 +25,7 @@ from gondola_core.evaluate import evaluate
 from gondola_core.studies.chances import chances
 
 router = Router(tags=["documents"])
+router.add_decorator(in_turn_of("documents"), mode="operation")
 DRAWS = 64
 """Draws for the chances in a calendar."""
 ANSWERS = {404: Refusal, 422: Refusal}

@@ -19,6 +19,7 @@ from answers import (
     quantities,
     water,
 )
+from bench.api import lengthy
 from bench.api import router as bench
 from bench.devices_api import router as devices
 from bench.mixes_api import router as mixes
@@ -125,6 +126,7 @@ api.add_router("", shapes)
 api.add_router("", library)
 api.add_router("", jobs)
 api.add_router("", bench)
+api.add_router("", lengthy)
 api.add_router("", devices)
 api.add_router("", mixes)
 api.add_router("", documents)

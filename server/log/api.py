@@ -9,6 +9,7 @@ from scenes.actions import state_of
 from studio.bodies import BINARY_BODY, download, read_body
 from studio.said import said
 from studio.schemas import Refusal
+from studio.turns import turn_of
 from studio.units import reader_of
 
 from gondola_core.explain.ranking import Explanation
@@ -120,12 +121,14 @@ def lessons_of_scene(request: HttpRequest, scene_id: int) -> list[FoundEntry]:
 def explain(request: HttpRequest, scene_id: int, payload: CausesStruck) -> HttpResponse:
     """Causes of the marked faults, by re-running what happened with and without each."""
     scene = scene_for(request.user, scene_id, "look")
-    return said(request, explaining.explained(scene=scene, struck=payload.struck))
+    with turn_of(request, "log"):
+        return said(request, explaining.explained(scene=scene, struck=payload.struck))
 
 
 @router.get(f"{OF_SCENE}/story.zip", response={404: Refusal}, operation_id="story_folder")
 def folder(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The story as a folder of one page and its pictures, to hand on."""
     scene = scene_asked(request, scene_id)
-    content = handing.folder_of(scene=scene, units=reader_of(request))
+    with turn_of(request, "log"):
+        content = handing.folder_of(scene=scene, units=reader_of(request))
     return download(content, "application/zip", "story.zip")

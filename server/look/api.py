@@ -15,6 +15,7 @@ from shapes.actions import meshes_for
 from studio.bodies import download
 from studio.said import said
 from studio.schemas import Refusal
+from studio.turns import turn_of
 from studio.units import reader_of
 
 from gondola_core.answers.book import Book
@@ -78,12 +79,18 @@ def show(
     asker = asker and f"{request.user.pk} {asker}"
     if asker:
         NEWEST.ask(asker, number)
-    # bubbles once a picture rests: they need the whole march
-    bubbles = seen_bubbles(Book(scene, meshes=meshes)) if care == "clearer" and payload.stand.bubbles else None
-    asked = Asked(
-        payload.stand, width, height, CARES[care], lambda _: NEWEST.check(asker, number) if asker else None, bubbles
-    )
-    return HttpResponse(jpeg_of(look(scene, asked, meshes, KEEPER)), content_type="image/jpeg")
+    with turn_of(request, "look") as there:
+
+        def wanted(share: float) -> None:
+            there(share)
+            if asker:
+                NEWEST.check(asker, number)
+
+        wanted(0.0)
+        # bubbles once a picture rests: they need the whole march
+        bubbles = seen_bubbles(Book(scene, meshes=meshes)) if care == "clearer" and payload.stand.bubbles else None
+        drawn = look(scene, Asked(payload.stand, width, height, CARES[care], wanted, bubbles), meshes, KEEPER)
+    return HttpResponse(jpeg_of(drawn), content_type="image/jpeg")
 
 
 @router.post("/look/presets", response={200: list[PresetStand], 422: Refusal}, operation_id="look_presets")
@@ -105,8 +112,9 @@ def card(request: HttpRequest, payload: LookAsked, file: Literal["png", "pdf"] =
     """A card to hand on: picture, title, size, layers, recipe."""
     scene, units = payload.scene, reader_of(request)
     meshes = meshes_for(owner=request.user, document=scene)
-    picture = Image.fromarray(look(scene, Asked(payload.stand, *PICTURE_PX, CLEARER), meshes, KEEPER))
-    text = card_text(scene, evaluate(scene, meshes=meshes), units)
+    with turn_of(request, "look") as there:
+        picture = Image.fromarray(look(scene, Asked(payload.stand, *PICTURE_PX, CLEARER, there), meshes, KEEPER))
+        text = card_text(scene, evaluate(scene, meshes=meshes), units)
     if file == "pdf":
         return download(card_pdf(text, picture, units), "application/pdf", "card.pdf")
     return download(card_png(text, picture), "image/png", "card.png")

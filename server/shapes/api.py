@@ -7,6 +7,7 @@ from django.http import HttpRequest
 from ninja import Router
 from studio.bodies import BINARY_BODY, read_body
 from studio.schemas import Refusal
+from studio.turns import turn_of
 from studio.units import reader_of
 
 from gondola_core.shape.bedform import measured_heights, starter_heights
@@ -75,4 +76,5 @@ def make_figure(request: HttpRequest, payload: NewFigure) -> Made:
     if payload.mesh_id is not None:
         meshes = {**meshes, payload.mesh_id: mesh}
     spot = ANYWHERE if payload.spot is None else Spot(**payload.spot.dict())
-    return Made(figure=place_figure(payload.scene, figure, spot, meshes))
+    with turn_of(request):
+        return Made(figure=place_figure(payload.scene, figure, spot, meshes))

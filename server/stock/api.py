@@ -8,6 +8,7 @@ from people.ways import scene_asked
 from scenes.actions import state_of
 from studio.said import said
 from studio.schemas import Refusal
+from studio.turns import turn_of
 
 from gondola_core.checks import reader_units
 
@@ -35,14 +36,16 @@ def count(request: HttpRequest, payload: StockWritten) -> StockState:
 def shopping(request: HttpRequest, scene_id: int) -> HttpResponse:
     """What the plan needs against the shelf, the kits that cost least, and what that comes to."""
     scene = state_of(scene_asked(request, scene_id)).document
-    return said(request, actions.list_of(owner=request.user, scene=scene))
+    with turn_of(request, "stock"):
+        return said(request, actions.list_of(owner=request.user, scene=scene))
 
 
 @router.get("/scenes/{int:scene_id}/shopping.csv", response={404: Refusal}, operation_id="shopping_csv")
 def table(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The same as a table."""
     scene = state_of(scene_asked(request, scene_id)).document
-    told = actions.list_of(owner=request.user, scene=scene)
+    with turn_of(request, "stock"):
+        told = actions.list_of(owner=request.user, scene=scene)
     return HttpResponse(
         actions.as_csv(told, reader_units(scene.brief.units)), content_type="text/csv",
         headers={"Content-Disposition": 'attachment; filename="shopping.csv"'},

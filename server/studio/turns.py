@@ -93,16 +93,34 @@ def let_others_first() -> None:
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), BEHIND)
 
 
-def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
-    """A view that computes, in the turn of whoever asks, as long as they are there; strangers with a link share one."""
+@contextmanager
+def turn_of(request: HttpRequest, kind: str = "") -> Iterator[Callable[[float], None]]:
+    """Within it whoever asks is computed for, as long as they are there; strangers with a link share one turn.
 
-    @functools.wraps(view)
-    def waiting(request: HttpRequest, *given: Any, **named: Any) -> Any:
-        there = still_there(request)
-        with TURNS.of(request.user.pk, told=there), heard_by(there):
-            # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
-            if hasattr(request, "scope") and TURNS.asks_long(request.user.pk):
-                let_others_first()
-            return view(request, *given, **named)
+    kind  questions of one kind wait for each other alone
 
-    return waiting
+    Yields what is to be called while something is computed: it raises Gone when nobody waits for it.
+    """
+    there, whose = still_there(request), (request.user.pk, kind)
+    with TURNS.of(whose, told=there), heard_by(there):
+        # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
+        if hasattr(request, "scope") and TURNS.asks_long(whose):
+            let_others_first()
+        yield there
+
+
+def in_turn_of(kind: str) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    """Makes a view that computes one in the turn of whoever asks; see `turn_of`."""
+
+    def in_turn(view: Callable[..., Any]) -> Callable[..., Any]:
+        @functools.wraps(view)
+        def waiting(request: HttpRequest, *given: Any, **named: Any) -> Any:
+            with turn_of(request, kind):
+                return view(request, *given, **named)
+
+        return waiting
+
+    return in_turn
+
+
+in_turn = in_turn_of("")

@@ -13,6 +13,7 @@ class Grade:
 
     least_across, least_levels   cells across a narrow tank, and in the height of a thin pour
     base_mm                      tallest cell of the base
+    roughened                    how many times its cells and steps were made rougher
     """
 
     name: str
@@ -22,13 +23,14 @@ class Grade:
     least_levels: int
     base_mm: float
     tolerance: Tolerance
+    roughened: int = 0
 
     def coarser(self, name: str) -> Grade:
         """Cells of twice the size everywhere."""
         return Grade(
             name=name, cell_mm=2 * self.cell_mm, most_cells=max(1, self.most_cells // 8),
             least_across=max(2, self.least_across // 2), least_levels=max(1, self.least_levels // 2),
-            base_mm=2 * self.base_mm, tolerance=self.tolerance,
+            base_mm=2 * self.base_mm, tolerance=self.tolerance, roughened=self.roughened,
         )
 
     def rougher(self) -> Grade:
@@ -38,7 +40,7 @@ class Grade:
             allowed, temperature_k=2 * allowed.temperature_k, degree=2 * allowed.degree,
             longest_step=1.5 * allowed.longest_step,
         )
-        return replace(self.coarser(self.name), tolerance=rough)
+        return replace(self.coarser(self.name), tolerance=rough, roughened=self.roughened + 1)
 
 
 DRAFT = Grade(

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..cure.cells import CellGeometry
-from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt
+from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt, roughened
 from ..cure.march import Marched, OutOfWorkError
 from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places, widest_cell
 from ..cure.spans import CureSpans, cure_spans
@@ -141,11 +141,17 @@ def _band(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, told: Told) 
 
 
 def _coarse(scene: SceneExtract, spans: ColumnSpans, free: FreeSpans, own: OneMarch, told: Told) -> Cures | None:
-    """On cells of twice the size; None for a draft on its usual cells, whose band is that already."""
+    """On cells of twice the size; None for a draft on its usual cells, whose band is that already.
+
+    Its own where there are no coarser cells, as of one a pour: what two grids do not tell, its roughness does.
+    """
     if own.grade.cell_mm == DRAFT.cell_mm:
         return None
     coarser = own.grade.coarser("coarse")
-    return marched_at(scene, coarser, cells_of(scene, coarser, spans, free), told=told).cures
+    cells = cells_of(scene, coarser, spans, free)
+    if cells.shape == own.cells.shape:
+        return own.cures
+    return marched_at(scene, coarser, cells, told=told).cures
 
 
 def _heat(
@@ -163,7 +169,7 @@ def _heat(
             for cure, slow, usual, fast in each
         ],
         doubts=[
-            None if cure is None or rough is None else grid_doubt(cure, rough, own.grade.tolerance.temperature_k)
+            None if cure is None or rough is None else _doubt(own, cure, rough, float(room_c.mean()))
             for cure, rough in zip(own.cures, coarse or middle, strict=True)
         ],
         figure_peaks_c=[
@@ -174,6 +180,11 @@ def _heat(
         ),
         rough_mm=round(widest_cell(own.cells) / MM, 1) if own.grade.cell_mm > DRAFT.cell_mm else None,
     )
+
+
+def _doubt(own: OneMarch, cure: PourCure, rough: PourCure, room_c: float) -> PourDoubt:
+    told = grid_doubt(cure, rough, own.grade.tolerance.temperature_k)
+    return roughened(told, cure, room_c, own.grade.roughened)
 
 
 def _peak_band(

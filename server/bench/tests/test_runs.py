@@ -10,7 +10,7 @@ from unittest import mock
 from django.contrib.auth.models import User
 from django.test import TestCase
 from scenes.actions import create_scene, state_of
-from scenes.tests.unlocked import nothing_computed_while_writing
+from scenes.tests.unlocked import nothing_computed_while_writing, nothing_marched_out_of_turn
 
 from bench import actions
 from bench.models import Run, RunEvent
@@ -26,6 +26,7 @@ def event(kind, at=None, **fields):
 class RunCase(TestCase):
     def setUp(self):
         self.enterContext(nothing_computed_while_writing())
+        self.enterContext(nothing_marched_out_of_turn())
         self.owner = User.objects.create_user("owner")
         self.client.force_login(self.owner)
         self.scene = create_scene(owner=self.owner, document=quarry_pool())

@@ -6,12 +6,14 @@ from django.contrib.auth.models import User
 from django.test import TestCase
 from icalendar import Calendar
 from scenes.actions import create_scene
+from scenes.tests.unlocked import nothing_marched_out_of_turn
 
 from gondola_core.samples import quarry_pool
 
 
 class Carried(TestCase):
     def setUp(self):
+        self.enterContext(nothing_marched_out_of_turn())
         self.owner = User.objects.create_user("owner")
         self.client.force_login(self.owner)
         self.scene = create_scene(owner=self.owner, document=quarry_pool())

@@ -10,9 +10,11 @@ from django.test import SimpleTestCase
 from jobs import kinds
 from PIL import Image
 from scenes.tests.scene_case import SceneCase
+from studio.gone import Gone
 
 from gondola_core.samples import quarry_pool
 from gondola_core.studies.stills import turntable
+from gondola_core.views.look import look as drawing
 from gondola_core.views.look.look import MOVING
 from gondola_core.views.look.stand import usual_stand
 from look import api, glance
@@ -58,6 +60,20 @@ class Drawn(LookCase):
         late = self.look("?width=96&height=80&asker=me&number=4")
         self.assertEqual(late.status_code, 409)
         self.assertEqual(self.look("?width=96&height=80&asker=you&number=4").status_code, 200)
+
+    def test_what_nobody_waits_for_is_not_drawn(self):
+        def left(_):
+            raise Gone
+
+        body = {"scene": self.document(), "stand": self.stand()}
+        gone = mock.patch("studio.turns.still_there", return_value=left)
+        with QUICK, gone, mock.patch.object(drawing, "_draw") as draw:
+            for url in ("/api/look?width=96&height=80", "/api/look/card"):
+                with self.subTest(url):
+                    answer = self.send("post", url, body)
+                    self.assertEqual(answer.status_code, 503)
+                    self.assertIn("You left", answer.json()["message"])
+        draw.assert_not_called()
 
     def test_what_fools_the_eye(self):
         told = self.send("post", "/api/look/fooled", {"scene": self.document(), "stand": self.stand(azimuth_deg=0.0)})

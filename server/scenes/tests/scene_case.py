@@ -10,12 +10,13 @@ from django.test import TestCase
 
 from gondola_core.samples import quarry_pool
 from scenes.actions import create_scene, state_of
-from scenes.tests.unlocked import nothing_computed_while_writing
+from scenes.tests.unlocked import nothing_computed_while_writing, nothing_marched_out_of_turn
 
 
 class SceneCase(TestCase):
     def setUp(self) -> None:
         self.enterContext(nothing_computed_while_writing())
+        self.enterContext(nothing_marched_out_of_turn())
         self.owner = User.objects.create_user("owner")
         self.other = User.objects.create_user("other")
         self.client.force_login(self.owner)

@@ -16,7 +16,7 @@ TELL_EVERY = 0.15
 ENDED, TIME = 0, 1
 """Places of the signal that kernels and listener share: end it if not 0, time reached [s]."""
 
-_LISTENER: ContextVar[Callable[[float], None] | None] = ContextVar("listener", default=None)
+LISTENER: ContextVar[Callable[[float], None] | None] = ContextVar("listener", default=None)
 
 
 @contextmanager
@@ -27,11 +27,11 @@ def heard_by(told: Callable[[float], None]) -> Iterator[None]:
     ...     Hearing(None, 1.0).__enter__().__exit__(None, None, None)
     1.0
     """
-    token = _LISTENER.set(told)
+    token = LISTENER.set(told)
     try:
         yield
     finally:
-        _LISTENER.reset(token)
+        LISTENER.reset(token)
 
 
 class Hearing:
@@ -43,7 +43,7 @@ class Hearing:
 
     def __init__(self, told: Callable[[float], None] | None, end: float) -> None:
         self.signal: NDArray[np.float64] = np.zeros(2)
-        self._told, self._end = told or _LISTENER.get(), end
+        self._told, self._end = told or LISTENER.get(), end
         self._over = threading.Event()
         self._raised: BaseException | None = None
         self._thread = threading.Thread(target=self._tell, daemon=True)

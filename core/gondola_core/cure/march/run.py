@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -173,6 +174,7 @@ def march_pours(
     thresholds = np.stack([thresholds_of(resins[pour.resin], mean_room) for pour in pours])
     chemistry = rate_chemistry(resins, {pour.resin for pour in pours})
     run = _Run(box, chemistry, room, thresholds, tolerance, tolerance.scrubbing)
+    run.begin_only_what_can_end(pours, end)
     with Hearing(progress, float(end)) as hearing:
         for number, pour in enumerate(pours):
             if number and pour.start >= end:
@@ -235,6 +237,21 @@ class _Run:
 
     def _flat(self, array: NDArray[Any]) -> NDArray[Any]:
         return array.reshape(self.flat_shape)
+
+    def begin_only_what_can_end(self, pours: list[TimedPour], end: float) -> None:
+        """OutOfWorkError where even the longest steps from pour to pour are more work than there is.
+
+        A step of h takes sqrt(1.54 h radius) stages at least (sommeijer1998), so that shorter ones take more in all.
+        """
+        waits = [after.start - pour.start for pour, after in pairwise(pours) if after.start < end]
+        if not waits or self.work_left == float("inf"):
+            return
+        highest = [int(np.flatnonzero(self.box.pour_of_level == number)[-1]) for number in range(len(waits))]
+        longest = self.tolerance.longest_step
+        stages = (1.54 * longest * spectral_radius(self._cells_to(highest[0]))) ** 0.5
+        steps_times_cells = np.dot(waits, highest) / longest * self.flat_shape[1]
+        if steps_times_cells * (stages + STEP_WORK) > self.work_left:
+            raise OutOfWorkError
 
     def pour(self, number: int, pour: TimedPour) -> None:
         """Bring the cells of a pour, at its own temperature; what is solid in them is at the room's."""
