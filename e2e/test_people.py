@@ -231,6 +231,17 @@ class SharedDevice(StudioCase):
         self.run = begin(scene=self.scene, zone="UTC")
         super().setUp()
 
+    def in_another_tab(self):
+        """Where the page leads whoever was signed out of it."""
+        with self.context.expect_page() as opened:
+            self.page.get_by_role("link", name="sign in in another tab").click()
+        other = opened.value
+        other.get_by_label("name", exact=True).fill("keeper")
+        other.get_by_label("password").fill(PASSWORD)
+        other.keyboard.press("Enter")
+        expect(other.get_by_role("link", name="Begin a piece")).to_be_visible()
+        other.close()
+
     def kept(self):
         """How many events wait on the device, and how many runs it remembers."""
         return self.page.evaluate("""() => new Promise((done) => {
@@ -253,8 +264,10 @@ class SharedDevice(StudioCase):
         expect(page.get_by_text("waiting to be sent")).to_be_visible()
         self.settled()
         self.assertEqual((self.run.events.count(), self.kept()), (0, [1, 1]))
-        self.enter("keeper")
-        page.goto(f"{self.live_server_url}/runs/{self.run.pk}")
+        signed_out = page.get_by_text("You are signed out.")
+        expect(signed_out).to_be_visible()
+        self.in_another_tab()
+        expect(signed_out).to_be_hidden()
         for _ in range(100):
             page.wait_for_timeout(100)
             if self.kept()[0] == 0:

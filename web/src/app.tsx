@@ -3,6 +3,7 @@ import { lazy, type ReactNode, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 
 import { useSession } from "./desk/use-session";
+import { Ended } from "./workspace/ended";
 import { FirstPage } from "./workspace/first-page";
 
 const AccountPage = lazy(() => import("./workspace/account-page"));
@@ -45,7 +46,13 @@ export function App() {
 function SignedIn({ children }: { children: ReactNode }) {
   const known = useSession();
   if (!known) return null;
-  return known.session === null ? <EntrancePage /> : children;
+  if (known.session === null) return <EntrancePage />;
+  return (
+    <>
+      <Ended session={known.session} />
+      {children}
+    </>
+  );
 }
 
 function Pages() {

@@ -56,7 +56,8 @@ def roughened(doubt: PourDoubt, cure: PourCure, room_c: float, times: int) -> Po
     of_rise, of_time = ROUGH_SHARES[min(times, len(ROUGH_SHARES) - 1)]
 
     def more(moment: str) -> float | None:
-        at, off = getattr(cure, moment), getattr(doubt, moment)
+        at: float | None = getattr(cure, moment)
+        off: float | None = getattr(doubt, moment)
         return off if at is None or off is None else off + of_time * at
 
     return PourDoubt(

@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from "openapi-fetch";
 
+import { tellEnded } from "./ended";
 import type { paths } from "./schema";
 import type { Units } from "./types";
 
@@ -25,5 +26,12 @@ const reading: Middleware = {
   },
 };
 
+/** Asking who is signed in, or signing in, is answered so without a session having ended. */
+const ending: Middleware = {
+  onResponse({ request, response }) {
+    if (response.status === 401 && new URL(request.url).pathname !== "/api/session") tellEnded();
+  },
+};
+
 export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) });
-api.use(forgery, reading);
+api.use(forgery, reading, ending);

@@ -1497,7 +1497,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Ahead
+         * Skip
          * @description Move the clock of a rehearsal on.
          */
         post: operations["skip_ahead"];

@@ -141,6 +141,7 @@ export function serve(answers: Record<string, Answer>) {
     const answer = answers[path];
     const told: unknown =
       typeof answer === "function" ? (answer as (body: unknown, url: URL) => unknown)(body, url) : answer;
+    if (told instanceof Response) return told;
     return new Response(JSON.stringify(told), { status: 200, headers: { "Content-Type": "application/json" } });
   });
   return questions;
