@@ -1,35 +1,25 @@
-import { Box, Flex } from "@chakra-ui/react";
-
-import { Deed, Pill } from "../ui/pill";
 import type { SceneWork } from "../desk/use-scene";
+import { Deed, Pill } from "../ui/pill";
+import { Strip } from "../ui/strip";
 
 /** Somebody saved first: say so, and let the person choose; both states stay in the log. */
 export function Conflict({ work }: { work: SceneWork }) {
   if (!work.conflict) return null;
   return (
-    <Flex
+    <Strip
       role="alertdialog"
       aria-label="Changed elsewhere"
       position="fixed"
       insetX="0"
-      top="0"
-      zIndex="10"
-      justify="center"
-      bg="plot"
-      borderBottom="2px solid"
-      borderColor="caution"
-      padding="3"
-      gap="4"
-      align="center"
+      lead="Changed elsewhere."
+      deeds={
+        <>
+          <Deed onClick={work.takeTheirs}>show theirs</Deed>
+          <Pill onClick={work.putMineOnTop}>put mine on top</Pill>
+        </>
+      }
     >
-      <Box maxWidth="62ch">
-        <Box as="span" fontWeight={800} color="caution">
-          Changed elsewhere.{" "}
-        </Box>
-        {work.conflict.message}
-      </Box>
-      <Deed onClick={work.takeTheirs}>show theirs</Deed>
-      <Pill onClick={work.putMineOnTop}>put mine on top</Pill>
-    </Flex>
+      {work.conflict.message}
+    </Strip>
   );
 }
