@@ -7,7 +7,7 @@ import { clockFigure } from "./parts";
 import { inQuiet, localHour } from "./quiet";
 import { readEntry } from "./read";
 import { standing } from "./standing";
-import { ended, type Entry, type Teller } from "./telling";
+import { deviceName, ended, type Entry, inOrder, type Teller } from "./telling";
 
 const METRIC: Units = { length: "mm", temperature: "c", volume: "ml", mass: "g" };
 const TELLER: Teller = { now: () => Date.parse("2027-03-05T09:00:00Z"), seen: 4 };
@@ -231,5 +231,22 @@ describe("quiet hours", () => {
   it("goes by the person's own clock", () => {
     const heard = { now: "2027-03-05T09:00:00Z", local_now: "2027-03-05T10:00:00" } as RunNow;
     expect(localHour(heard, Date.parse("2027-03-05T21:30:00Z"))).toBeCloseTo(22.5);
+  });
+});
+
+describe("the order of what a device enters", () => {
+  const at = (second: number, device = deviceName()) =>
+    told("done", `s${second}`, {
+      at: new Date(Date.parse("2027-03-05T09:00:00Z") + 1000 * second).toISOString(),
+      device,
+    });
+  it("is kept where its clock has stepped back, and leaves what others entered alone", () => {
+    const stepped = inOrder([at(5), at(6)], [at(3), at(8), at(60, "another")]);
+    expect(stepped.map((one) => one.at)).toEqual(["2027-03-05T09:00:08.001Z", "2027-03-05T09:00:09.001Z"]);
+    expect(stepped.map((one) => one.step_id)).toEqual(["s5", "s6"]);
+  });
+  it("changes nothing where it has not", () => {
+    expect(inOrder([at(9)], [at(3), at(8), at(60, "another")])).toEqual([at(9)]);
+    expect(inOrder([at(9)], [])).toEqual([at(9)]);
   });
 });

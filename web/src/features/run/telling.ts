@@ -50,6 +50,17 @@ export function ended(teller: Teller, step: BenchStep, entry: Entry): RunEvent[]
   return made.map((one, at) => ({ ...one, at: new Date(Date.parse(one.at) + at).toISOString() }));
 }
 
+/**
+ * The same events, none of them before what this device has entered already: its idea of the server's clock steps back
+ * where an answer took long, and a run is told in the order in which it was entered.
+ */
+export function inOrder(events: RunEvent[], entered: Pick<RunEvent, "at" | "device">[]): RunEvent[] {
+  const own = entered.filter((one) => one.device === deviceName()).map((one) => Date.parse(one.at));
+  const first = Math.min(...events.map((one) => Date.parse(one.at)));
+  const late_ms = Math.max(0, ...own.map((at) => at + 1 - first));
+  return events.map((one) => ({ ...one, at: new Date(Date.parse(one.at) + late_ms).toISOString() }));
+}
+
 function recorded(teller: Teller, step: BenchStep, entry: Entry): RunEvent[] {
   const tell = (kind: string, fields: Record<string, unknown> = {}) => event(teller, step.id, kind, fields);
   const pour = { pour_id: step.pour_id };

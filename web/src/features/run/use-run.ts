@@ -7,7 +7,7 @@ import type { BenchStep, InstrumentState, RunNow, RunWhole } from "../../api/typ
 import { flush, put, remember, remembered, type RunEvent, waiting as waitingOf } from "../../jobs/outbox";
 import { useStream } from "../../jobs/use-stream";
 import { standing, type Standing } from "./standing";
-import type { Teller } from "./telling";
+import { inOrder, type Teller } from "./telling";
 
 const AGAIN_MS = 3000;
 const LOOK_MS = 5000;
@@ -94,11 +94,11 @@ export function useRun(id: string): FollowedRun {
   }, [id, lost, take]);
   const tell = useCallback(
     async (events: RunEvent[]) => {
-      await put(id, events);
+      await put(id, inOrder(events, [...(now?.events ?? []), ...(await waitingOf(id))]));
       setWaiting(await waitingOf(id));
       await send();
     },
-    [id, send],
+    [id, now, send],
   );
 
   const look = useCallback(async () => {
