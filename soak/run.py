@@ -98,8 +98,8 @@ def _api(options: argparse.Namespace) -> tuple[bool, str]:
     tested = re.search(r"(\d[\d,]*) generated", done.stdout)
     failed = re.findall(r"❌ (ST\d+ [^\n]+)", done.stdout)
     return done.returncode == 0, (
-        f"{tested[1] if tested else 'no'} questions from the OpenAPI document, every operation, streams of nobody's too, in "
-        f"{spent:.0f} s: {failed or 'no status that the document does not name and no fault of ours'}."
+        f"{tested[1] if tested else 'no'} questions from the OpenAPI document, to every operation, in {spent:.0f} s: "
+        f"{failed or 'no status that the document does not name and no fault of ours'}."
     )
 
 
