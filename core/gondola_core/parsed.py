@@ -9,8 +9,8 @@ from typing import Any
 from .errors import GondolaError
 
 MOST_VALUES = 500_000
-"""Of one document: the largest scene has some 60,000, the heights of its bed; an empty list takes 3 bytes of a file
-and 64 of memory. Source: assumed"""
+"""Of one scene: the largest has some 60,000, the heights of its bed; an empty list takes 3 bytes of a file and 64 of
+memory. Source: assumed"""
 MOST_KEYS = 200
 """Of one object; none here has a quarter of them, and each that is not known costs a sentence. Source: assumed"""
 OPENING = (",", "[", "{")

@@ -25,8 +25,9 @@ LARGEST_PART = 256 * 2**20
 """bytes of one file in an archive, unpacked"""
 LARGEST_WHOLE = 2 * 2**30
 """bytes of all of it, unpacked"""
-MOST_VALUES = 5_000_000
-"""Of one file of JSON: the plans of a hundred runs over the finest bed. Source: assumed"""
+MOST_VALUES = 40_000_000
+"""Of one file of JSON: what bottles have learnt holds every log that taught them, whose commas count; a process that
+reads apart has its memory for a limit besides. Source: assumed"""
 NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or the account page made."
 UNREADABLE = (zipfile.BadZipFile, zlib.error, RuntimeError)
 """What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""

@@ -88,6 +88,11 @@ class Bottles(RunCase):
         self.assertIn("Nothing was changed", answer.json()["message"])
         self.assertFalse(OwnRow.objects.exists())
 
+    def test_a_long_log_is_counted_by_its_reader_and_not_as_a_flood(self):
+        answer = self.post("/learn/cup", self.cup(log="h,c,room\n" + "1,20,20\n" * 390_000))
+        self.assertEqual(answer.status_code, 422)
+        self.assertNotIn("values", answer.json()["message"])
+
     def test_bad_logs_are_refused_in_a_sentence(self):
         for text in ("hello", "a;b\n\n", "t,c\n" + '"x,1\n' * 30, "t,c\r1,2", "\x00" * 50, "1" * 5000):
             with self.subTest(text[:10]):
