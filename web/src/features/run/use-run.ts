@@ -35,6 +35,11 @@ export interface FollowedRun {
   reload: () => Promise<void>;
 }
 
+/** The run's clock, as it was told when this device's stood at a moment. */
+function clockOf(run: RunNow, at_ms: number) {
+  return { at_ms, server_ms: Date.parse(run.now), speed: run.ended_at ? 0 : run.speed };
+}
+
 /** A run followed live: what the server says, what this device has entered since, and its own clock. */
 export function useRun(id: string): FollowedRun {
   const [whole, setWhole] = useState<RunWhole | null>(null);
@@ -46,7 +51,7 @@ export function useRun(id: string): FollowedRun {
   const { told, alive } = useStream<Streamed>(whole ? `/api/runs/${id}/stream` : null);
 
   const take = useCallback((fresh: RunNow) => {
-    clock.current = { at_ms: Date.now(), server_ms: Date.parse(fresh.now), speed: fresh.ended_at ? 0 : fresh.speed };
+    clock.current = clockOf(fresh, Date.now());
     setNow(fresh);
     setOnline(true);
   }, []);
@@ -71,7 +76,8 @@ export function useRun(id: string): FollowedRun {
       if (!kept) return;
       setWhole((old) => old ?? kept.whole);
       setNow((old) => old ?? kept.whole.run);
-      clock.current = { at_ms: Date.now(), server_ms: Date.now() + kept.offset_ms, speed: kept.whole.run.speed };
+      // from the moment that was remembered on: a rehearsal's clock runs quicker than ours
+      clock.current = clockOf(kept.whole.run, Date.parse(kept.whole.run.now) - kept.offset_ms);
     }
   }, [id, lost, take]);
   useEffect(() => {
