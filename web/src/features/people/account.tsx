@@ -270,7 +270,11 @@ function Leave() {
   const [password, setPassword] = useState("");
   const changed = useChanged();
   const leaving = useMutation({
-    mutationFn: () => ask(api.POST("/api/session/leave", { body: { password } })),
+    mutationFn: async () => {
+      // runs of others' pieces stay, and want what was entered here
+      await flushAll();
+      return ask(api.POST("/api/session/leave", { body: { password } }));
+    },
     onSuccess: async () => {
       await forgetRuns();
       changed(null);
