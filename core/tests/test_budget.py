@@ -67,7 +67,6 @@ class Drafts(unittest.TestCase):
         self.assertIsNone(usual.rough_mm)
         self.assertTrue(all(doubt is not None and doubt.peak_k > 0.0 for doubt in rough.doubts))
 
-
     def test_no_rung_is_begun_that_must_run_out(self):
         """All of their work would be lost: none of it is done where it is plain from the start."""
         taken, real = [], run.advance

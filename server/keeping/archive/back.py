@@ -32,7 +32,7 @@ from . import rows
 from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
 
 MOST_PICTURES = 512 * 2**20
-"""bytes of all stills of an archive: they are stored as they are"""
+"""bytes of all stills of an archive: they are stored as they are. Source: assumed"""
 
 
 def bring_archive(owner: User, file: Path, read: Callable[[Path], Ready] = read_archive) -> list[str]:

@@ -22,6 +22,9 @@ from .notes import is_due, note_cells, note_fluidity, note_row, note_skin
 from .stage import stage, warming
 
 MOST_STAGES = 200
+STRETCH = 1.54
+"""A step of h is stable with s stages where h times the spectral radius is under (s^2 - 1)/1.54. Source:
+sommeijer1998"""
 
 
 class Tally(NamedTuple):
@@ -78,10 +81,10 @@ def _error(levels, step, y0, f0, y1, f1, tolerance):  # type: ignore[no-untyped-
 @njit(nogil=True, cache=True)
 def _stages_for(step, radius):  # type: ignore[no-untyped-def]
     """How many stages a step needs to be stable, and the step if that many are too many."""
-    count = max(2, 1 + int(math.sqrt(1.0 + 1.54 * step * radius)))
+    count = max(2, 1 + int(math.sqrt(1.0 + STRETCH * step * radius)))
     if count > MOST_STAGES:
         count = MOST_STAGES
-        step = (count * count - 1.0) / (1.54 * radius)
+        step = (count * count - 1.0) / (STRETCH * radius)
     return count, step
 
 

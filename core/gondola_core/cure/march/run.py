@@ -17,7 +17,7 @@ from ..cells import CellGeometry
 from ..kinetics import Array, degree_at_glass_temperature
 from ..losses import Surroundings
 from ..skin import Skin, cover, skin_of
-from .advance import Tally, advance, spectral_radius
+from .advance import STRETCH, Tally, advance, spectral_radius
 from .blocks import Cells, Chemistry, Conductances, Control, Notes, Room, Step, Trace
 from .hearing import Hearing
 from .notes import grown_gas, note_row
@@ -241,14 +241,14 @@ class _Run:
     def begin_only_what_can_end(self, pours: list[TimedPour], end: float) -> None:
         """OutOfWorkError where even the longest steps from pour to pour are more work than there is.
 
-        A step of h takes sqrt(1.54 h radius) stages at least (sommeijer1998), so that shorter ones take more in all.
+        Stages grow with the root of a step (`STRETCH`), so that shorter ones take more in all.
         """
         waits = [after.start - pour.start for pour, after in pairwise(pours) if after.start < end]
         if not waits or self.work_left == float("inf"):
             return
         highest = [int(np.flatnonzero(self.box.pour_of_level == number)[-1]) for number in range(len(waits))]
         longest = self.tolerance.longest_step
-        stages = (1.54 * longest * spectral_radius(self._cells_to(highest[0]))) ** 0.5
+        stages = (STRETCH * longest * spectral_radius(self._cells_to(highest[0]))) ** 0.5
         steps_times_cells = np.dot(waits, highest) / longest * self.flat_shape[1]
         if steps_times_cells * (stages + STEP_WORK) > self.work_left:
             raise OutOfWorkError
