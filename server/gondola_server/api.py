@@ -50,6 +50,7 @@ from scenes.variants import VariantRefused
 from scenes.variants_api import router as variants
 from shapes.api import router as shapes
 from stock.api import router as stock
+from studio.aside import Answered, Lost
 from studio.bodies import TooLarge
 from studio.gone import Gone
 from studio.pace import Pace
@@ -243,8 +244,15 @@ def _may_not(request: HttpRequest, error: MayNot) -> HttpResponse:
 
 @api.exception_handler(Gone)
 @api.exception_handler(Busy)
-def _busy(request: HttpRequest, error: Busy | Gone) -> HttpResponse:
+@api.exception_handler(Lost)
+def _busy(request: HttpRequest, error: Busy | Gone | Lost) -> HttpResponse:
     return refuse(request, 503, [("", error.message)])
+
+
+@api.exception_handler(Answered)
+def _answered(_request: HttpRequest, answered: Answered) -> HttpResponse:
+    """What the process aside has said."""
+    return answered.answer
 
 
 @api.exception_handler(OSError)

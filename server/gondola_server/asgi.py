@@ -41,5 +41,6 @@ def _warm() -> None:
 if os.environ.get("GONDOLA_SERVES") == "1":
     from jobs.actions import keep_for_ever
 
-    for beside in (_warm, keep_for_ever):
+    # the process of long questions leaves the jobs to the other
+    for beside in (_warm,) if os.environ.get("GONDOLA_BELOW") == "1" else (_warm, keep_for_ever):
         threading.Thread(target=beside, daemon=True).start()

@@ -7,7 +7,7 @@ import sys
 
 from keeping.folder import data_folder, secret_key
 
-from .running import Queue, environment_for, manage, until_stopped, web_process
+from .running import environment_for, manage, queue, until_stopped, web_process
 
 LOOPBACK = ("127.0.0.1", "localhost")
 
@@ -27,6 +27,6 @@ def main(words: list[str]) -> int:
     folder = data_folder()
     environment = environment_for(folder, secret_key(folder), GONDOLA_DEMO="1", GONDOLA_HOSTS=",".join(LOOPBACK))
     manage(environment, "prepare_demo")
-    web = web_process(environment, LOOPBACK[0], options.port, "--no-proxy-headers")
+    web = web_process(environment, "--host", LOOPBACK[0], "--port", str(options.port), "--no-proxy-headers")
     print(f"Gondola is at http://127.0.0.1:{options.port} (stop it with Ctrl+C)", flush=True)
-    return until_stopped(web, Queue(environment))
+    return until_stopped(web, [queue(environment)])

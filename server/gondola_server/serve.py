@@ -15,7 +15,7 @@ from keeping.folder import BACKUPS, DATABASE, data_folder, held, secret_key
 
 from gondola_core.errors import GondolaError
 
-from .running import Queue, environment_for, manage, management, until_stopped, web_process
+from .running import aside, aside_path, environment_for, manage, management, queue, until_stopped, web_process
 
 LOOPBACK = ("127.0.0.1", "::1", "localhost")
 HOUR = 3600.0
@@ -68,17 +68,18 @@ def _serve(options: argparse.Namespace, folder: Path) -> int:
         sys.stderr.write(f"{one}\n")
     if findings and findings[0].startswith("Nothing can be trusted"):
         return 2
-    environment = environment_for(folder, secret_key(folder), **_told(options))
+    environment = environment_for(folder, secret_key(folder), GONDOLA_ASIDE=aside_path(folder), **_told(options))
     if (folder / DATABASE).exists() and _waiting(environment):
         print(f"Before the new version: backed up into {backup(folder, options.backups or folder / BACKUPS)}.")
     manage(environment, "migrate", "--verbosity", "0")
     address = _address(options)
     manage(environment, "welcome_owner", address)
-    web = web_process(environment, options.host, options.port, *_of_uvicorn(options))
+    below = aside(environment)
+    web = web_process(environment, "--host", options.host, "--port", str(options.port), *_of_uvicorn(options))
     print(f"Gondola is at {address} (stop it with Ctrl+C)", flush=True)
     into = options.backups or folder / BACKUPS
     keeper = Keeper(folder, into, options.backup_every_h, options.keep_backups, environment)
-    return until_stopped(web, Queue(environment), keeper.look)
+    return until_stopped(web, [queue(environment), *below], keeper.look)
 
 
 def _told(options: argparse.Namespace) -> dict[str, str]:

@@ -127,6 +127,9 @@ LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
 
+ASIDE = os.environ.get("GONDOLA_ASIDE", "")
+"""The socket of the process that answers long questions; empty where each is answered by the process it comes to."""
+
 # the queue reads its address from the environment itself: workers know no Django
 if TESTING:
     os.environ["GONDOLA_QUEUE"] = "immediate"

@@ -79,13 +79,12 @@ def show(
     asker = asker and f"{request.user.pk} {asker}"
     if asker:
         NEWEST.ask(asker, number)
-    with turn_of(request, "look") as there:
 
-        def wanted(share: float) -> None:
-            there(share)
-            if asker:
-                NEWEST.check(asker, number)
+    def newest(_: float) -> None:
+        if asker:
+            NEWEST.check(asker, number)
 
+    with turn_of(request, "look", newest) as wanted:
         wanted(0.0)
         # bubbles once a picture rests: they need the whole march
         bubbles = seen_bubbles(Book(scene, meshes=meshes)) if care == "clearer" and payload.stand.bubbles else None

@@ -10,10 +10,12 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from typing import Any
 
+from django.conf import settings
 from django.http import HttpRequest
 
 from gondola_core.cure.march import heard_by
 
+from .aside import ask_aside
 from .gone import still_there
 
 LONGEST_WAIT_S, LOOK_EVERY_S = 60.0, 0.25
@@ -94,18 +96,31 @@ def let_others_first() -> None:
 
 
 @contextmanager
-def turn_of(request: HttpRequest, kind: str = "") -> Iterator[Callable[[float], None]]:
+def turn_of(
+    request: HttpRequest, kind: str = "", wanted: Callable[[float], None] | None = None
+) -> Iterator[Callable[[float], None]]:
     """Within it whoever asks is computed for, as long as they are there; strangers with a link share one turn.
 
-    kind  questions of one kind wait for each other alone
+    kind    questions of one kind wait for each other alone
+    wanted  called now and then besides; what it raises ends the question
 
-    Yields what is to be called while something is computed: it raises Gone when nobody waits for it.
+    Yields what is to be called while something is computed: it raises Gone when nobody waits for it. Who asked for
+    something long a short while ago is answered aside, which raises Answered with the answer.
     """
-    there, whose = still_there(request), (request.user.pk, kind)
+    gone, whose = still_there(request), (request.user.pk, kind)
+
+    def there(share: float) -> None:
+        gone(share)
+        if wanted is not None:
+            wanted(share)
+
     with TURNS.of(whose, told=there), heard_by(there):
-        # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
-        if hasattr(request, "scope") and TURNS.asks_long(whose):
-            let_others_first()
+        if TURNS.asks_long(whose):
+            if settings.ASIDE:
+                ask_aside(request, settings.ASIDE, there)
+            # an ASGI server gives each question a thread of its own; others keep theirs, and could not raise it again
+            if hasattr(request, "scope"):
+                let_others_first()
         yield there
 
 

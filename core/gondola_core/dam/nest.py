@@ -5,9 +5,7 @@ from __future__ import annotations
 import io
 from dataclasses import dataclass
 
-import ezdxf
 import rectpack
-from ezdxf.document import Drawing
 
 from ..errors import GondolaError
 from ..markup import as_xml, printable
@@ -151,7 +149,9 @@ def svg_of(sheets: list[NestedSheet], title: str) -> str:
 
 def dxf_of(cuts: CutList, sheets: list[NestedSheet]) -> str:
     """The layout as DXF in mm: cut lines, sheet edges and words on layers of their own."""
-    document: Drawing = ezdxf.new("R2010", setup=False)
+    import ezdxf  # a second of every start, which only what is drawn needs
+
+    document = ezdxf.new("R2010", setup=False)
     document.header["$INSUNITS"] = 4
     for name, colour in (("CUT", 1), ("SHEET", 8), ("WORDS", 3)):
         document.layers.add(name, color=colour)

@@ -6,7 +6,6 @@ import io
 from dataclasses import dataclass
 from typing import Any
 
-import ezdxf
 import numpy as np
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -83,6 +82,8 @@ def strips_svg(strips: list[Strip], title: str) -> str:
 
 def strips_dxf(strips: list[Strip]) -> str:
     """All strips as DXF in millimetres."""
+    import ezdxf  # a second of every start, which only what is drawn needs
+
     document: Any = ezdxf.new("R2010", setup=False)
     document.header["$INSUNITS"] = 4
     space = document.modelspace()

@@ -77,7 +77,7 @@ class WorkerOfJobs(SimpleTestCase):
             return begun[-1]
 
         with mock.patch.object(running, "queue_process", dead), redirect_stderr(io.StringIO()) as said:
-            queue = running.Queue({})
+            queue = running.queue({})
             going = [queue.keep_going() for _ in range(running.MOST_LOST + 1)]
         self.assertEqual(going, [True] * running.MOST_LOST + [False])
         self.assertEqual(len(begun), running.MOST_LOST + 1)
@@ -85,7 +85,7 @@ class WorkerOfJobs(SimpleTestCase):
 
     def test_one_that_lives_is_left_alone(self):
         with mock.patch.object(running, "queue_process", return_value=mock.Mock(poll=lambda: None)) as begun:
-            queue = running.Queue({})
+            queue = running.queue({})
             self.assertTrue(queue.keep_going())
         begun.assert_called_once()
 
