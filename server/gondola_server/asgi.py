@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 import threading
@@ -36,6 +37,9 @@ def _warm() -> None:
     keeper = Keeper()
     picture(scene, "front", 400, {}, keeper)
     look(scene, Asked(usual_stand(scene), 120, 75, MOVING), {}, keeper)
+    # what is loaded by now stays: looking through it for rubbish would hold an answer up for a tenth of a second
+    gc.collect()
+    gc.freeze()
 
 
 if os.environ.get("GONDOLA_SERVES") == "1":

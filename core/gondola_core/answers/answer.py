@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar
@@ -62,3 +63,9 @@ class EachAnswer(Generic[T]):
 
 
 Needs = tuple[Answer[Any] | EachAnswer[Any], ...]
+
+
+@functools.cache
+def depends_on(answer: Answer[Any] | EachAnswer[Any], on: Answer[Any]) -> bool:
+    """True if an answer is another, or needs it in the end."""
+    return answer is on or any(depends_on(one, on) for one in (*answer.needs, *getattr(answer, "own", ())))

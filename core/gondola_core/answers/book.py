@@ -11,7 +11,7 @@ from typing import Any, TypeVar, overload
 from ..digests import digest
 from ..scene import Scene
 from ..shape import Meshes, meshes_held
-from .answer import Answer, EachAnswer
+from .answer import Answer, EachAnswer, depends_on
 from .grades import DRAFT, Grade
 from .kept import Keeper
 
@@ -163,11 +163,8 @@ class _Supposed(Book):
     def ask(self, answer: Any) -> Any:
         if answer.name in self._values:
             return self._values[answer.name]
-        if not self._follows(answer):
+        if not depends_on(answer, self._supposed):
             return self._base.ask(answer)
         self.key(answer)
         self._values[answer.name] = self._computed(answer)
         return self._values[answer.name]
-
-    def _follows(self, answer: Any) -> bool:
-        return answer is self._supposed or any(self._follows(one) for one in answer.needs)

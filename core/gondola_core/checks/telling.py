@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any
 
-from ..answers.answer import Answer
+from ..answers.answer import Answer, depends_on
 from ..answers.book import Book
 from ..answers.grades import DRAFT, Grade
 from ..answers.heat import HEAT
@@ -47,12 +47,6 @@ def _flags(_: Any, *needs: Any, grade: Grade, book: Book) -> list[Flag]:
         found = with_close_calls(found, sides, {one.code for one in warm})
     told = [told_flag(one, finding, reader_units(book.scene.brief.units)) for one, finding in found]
     return sorted(told, key=lambda flag: (_ORDER[flag.severity], _STAGES[flag.stage]))
-
-
-def depends_on(answer: Any, on: Answer[Any]) -> bool:
-    """True if an answer is another, or needs it in the end."""
-    below = (*answer.needs, *getattr(answer, "own", ()))
-    return answer is on or any(depends_on(one, on) for one in below)
 
 
 def with_close_calls(found: Found, sides: list[Found], warm: set[str]) -> Found:
