@@ -25,6 +25,7 @@ describe("a session that has ended", () => {
     await ask(api.GET("/api/scenes")).catch(() => undefined);
     expect(await screen.findByRole("alert")).toHaveTextContent("You are signed out.");
     expect(screen.getByRole("link", { name: "sign in in another tab" })).toHaveAttribute("target", "_blank");
+    expect(document.documentElement.style.getPropertyValue("--strip")).toBe("0px");
     await vi.advanceTimersByTimeAsync(4000);
     expect(screen.getByRole("alert")).toBeInTheDocument();
     signedIn = true;
@@ -32,5 +33,6 @@ describe("a session that has ended", () => {
     await waitFor(() => {
       expect(screen.queryByRole("alert")).toBeNull();
     });
+    expect(document.documentElement.style.getPropertyValue("--strip")).toBe("");
   });
 });

@@ -14,6 +14,7 @@ import { Flags, FlagsBelow } from "../features/flags";
 import { Ribbon } from "../features/ribbon";
 import { Walk } from "../features/walk";
 import { type Stage, stageOf } from "../stages";
+import { WINDOW } from "../ui/window";
 import { Conflict } from "./conflict";
 import { Desk } from "./desk";
 import { Header } from "./header";
@@ -58,7 +59,7 @@ function Opened({ first, stage }: { first: SceneState; stage: Stage }) {
   return (
     <Flex
       direction="column"
-      height={{ base: "auto", xl: "100vh" }}
+      height={{ base: "auto", xl: WINDOW }}
       minHeight="640px"
       overflow={{ base: "visible", xl: "hidden" }}
     >

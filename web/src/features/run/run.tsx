@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 
 import type { RunWhole } from "../../api/types";
+import { WINDOW } from "../../ui/window";
 import { inQuiet, localHour } from "./quiet";
 import { useAlarm, useAwake, useKeptPage, useKeys } from "./alarms";
 import { Buttons, NextUp } from "./buttons";
@@ -79,7 +80,7 @@ function Bench({ run, whole }: { run: FollowedRun; whole: RunWhole }) {
   if (!now || !stands) return null;
   const over = now.ended_at !== null || step === null;
   return (
-    <Flex as="main" direction="column" minHeight="100vh" padding={{ base: "12px", md: "20px 36px" }} gap="14px">
+    <Flex as="main" direction="column" minHeight={WINDOW} padding={{ base: "12px", md: "20px 36px" }} gap="14px">
       <Head run={run} whole={whole} loud={loud} setLoud={setLoud} at_ms={at_ms} />
       <Progress steps={whole.steps} stands={stands} step={step} />
       <Notices run={run} flaw={flaw} />

@@ -60,6 +60,8 @@ export function useRun(id: string): FollowedRun {
     return server_ms + (Date.now() - at_ms) * speed;
   }, []);
   const lost = useCallback((flaw: unknown) => {
+    // who is signed out is told so along the top of the page
+    if (flaw instanceof Refused && flaw.status === 401) return;
     if (flaw instanceof Refused && flaw.status < 500) setProblem(flaw.message);
     else setOnline(false);
   }, []);
