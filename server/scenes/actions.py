@@ -10,12 +10,13 @@ from django.db import transaction
 from django.db.models import Max
 from people.accounts import GRACE
 from people.ways import may_of
-from shapes.actions import adopt, take_in
+from shapes.actions import adopt, take_in, with_meshes
 
+from gondola_core.errors import SceneError
 from gondola_core.scene import Scene as SceneDocument
 
 from .models import Revision, Scene, Variant
-from .packed import pack, unpacked
+from .packed import pack, text_of, unpacked
 from .schemas import SceneState
 
 PLAN = "plan"
@@ -47,6 +48,16 @@ class StaleWrite(Exception):
 def unpack(revision: Revision) -> SceneDocument:
     """The document of a revision, brought up to the newest version."""
     return unpacked(revision.packed)
+
+
+def file_text(scene: Scene) -> bytes:
+    """The scene file, with its shapes in it; where the document is no longer taken, it alone, as it is kept."""
+    head = head_of(scene)
+    try:
+        document = unpack(head)
+    except SceneError:
+        return text_of(head.packed)
+    return with_meshes(owner=scene.owner, document=document).model_dump_json(indent=1).encode()
 
 
 def variant_of(scene: Scene) -> Variant:

@@ -10,7 +10,6 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 from people.accounts import GRACE
 from people.ways import may_of, scene_asked, scene_for, scenes_for
-from shapes.actions import with_meshes
 from shapes.schemas import Heights
 from studio.apart import apart
 from studio.bodies import read_body
@@ -154,10 +153,9 @@ def export(request: HttpRequest, scene_id: int) -> HttpResponse:
 
 def file_of(scene: Scene) -> HttpResponse:
     """A scene's file, with its shapes in it."""
-    document = with_meshes(owner=scene.owner, document=actions.state_of(scene).document)
-    name = re.sub(r"[^a-z0-9]+", "-", document.name.lower()).strip("-") or "scene"
+    name = re.sub(r"[^a-z0-9]+", "-", scene.name.lower()).strip("-") or "scene"
     return HttpResponse(
-        document.model_dump_json(indent=1),
+        actions.file_text(scene),
         content_type="application/json",
         headers={"Content-Disposition": f'attachment; filename="{name}.gondola.json"'},
     )

@@ -2,9 +2,18 @@
 
 from __future__ import annotations
 
+import re
 import zlib
 
-from gondola_core.scene import Scene, read_scene
+from gondola_core.errors import SceneError
+from gondola_core.parsed import parsed
+from gondola_core.scene import FORMAT, Scene, read_scene
+
+DAMAGED = (
+    "What is kept of this state is damaged: bring an earlier state back, or ask whoever keeps this studio to restore a "
+    "backup."
+)
+_MESH_IDS = re.compile(rb'"mesh_id":\s*"([^"]+)"')
 
 
 def pack(document: Scene) -> bytes:
@@ -13,5 +22,31 @@ def pack(document: Scene) -> bytes:
 
 
 def unpacked(packed: bytes) -> Scene:
-    """A stored document, brought up to the newest version."""
-    return read_scene(zlib.decompress(packed))
+    """A stored document, brought up to the newest version. SceneError where it is damaged, or no longer taken."""
+    return read_scene(text_of(packed))
+
+
+def text_of(packed: bytes) -> bytes:
+    """A stored document as it stands, whether it would be taken today or not. SceneError where it is damaged."""
+    try:
+        return zlib.decompress(packed)
+    except zlib.error:
+        raise SceneError([("", DAMAGED)]) from None
+
+
+def pack_text(text: bytes) -> bytes:
+    """A document from elsewhere, as stored: a scene that is no longer taken is kept as it stands, to be opened by who
+    can. SceneError where it is no scene."""
+    try:
+        return pack(read_scene(text))
+    except SceneError:
+        document = parsed(text)
+        if not isinstance(document, dict) or document.get("format") != FORMAT:
+            raise
+        return zlib.compress(text)
+
+
+def mesh_ids_of(packed: bytes) -> set[str]:
+    """The shapes that a stored document points at, whether it would be taken today or not. SceneError where it is
+    damaged."""
+    return {found.decode() for found in _MESH_IDS.findall(text_of(packed))}

@@ -77,11 +77,11 @@ class VariantKept(VariantName):
 
 
 class VariantRow(Schema):
-    """A variant in a list."""
+    """A variant in a list; without a count of its pours where its document is no longer taken."""
 
     name: str
     revision: int
-    pours_count: int
+    pours_count: int | None
     kept_at: datetime
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 from django.db import transaction
 from shapes.actions import take_in
 
+from gondola_core.errors import SceneError
 from gondola_core.scene import Scene as SceneDocument
 
 from . import actions
@@ -32,11 +33,18 @@ def rows(scene: Scene) -> list[VariantRow]:
     kept = scene.variants.exclude(name=actions.PLAN).select_related("head").order_by("name")
     return [
         VariantRow(
-            name=one.name, revision=one.head.number, pours_count=len(actions.unpack(one.head).pours),
-            kept_at=one.head.created_at,
+            name=one.name, revision=one.head.number, pours_count=_pours_count(one), kept_at=one.head.created_at,
         )
         for one in kept
     ]
+
+
+def _pours_count(variant: Variant) -> int | None:
+    """None where its document is no longer taken."""
+    try:
+        return len(document_of(variant).pours)
+    except SceneError:
+        return None
 
 
 def document_of(variant: Variant) -> SceneDocument:

@@ -13,6 +13,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 
+import { Refused } from "./api/refusal";
 import { App } from "./app";
 import { system } from "./theme";
 
@@ -20,8 +21,10 @@ if (localStorage.getItem("gondola-night")) document.documentElement.classList.ad
 
 const nonce = document.querySelector<HTMLMetaElement>("meta[name=csp-nonce]")?.content;
 const styles = createCache({ key: "css", ...(nonce ? { nonce } : {}) });
+/** What was understood and refused is refused again. */
+const onceMore = (failed: number, flaw: unknown) => failed < 1 && !(flaw instanceof Refused && flaw.status === 422);
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 30_000 } },
+  defaultOptions: { queries: { retry: onceMore, refetchOnWindowFocus: false, staleTime: 30_000 } },
 });
 
 if (import.meta.env.PROD && "serviceWorker" in navigator) {

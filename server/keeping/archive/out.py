@@ -5,7 +5,6 @@ from __future__ import annotations
 import base64
 import json
 import zipfile
-import zlib
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import UTC, datetime
@@ -17,9 +16,9 @@ from django.db import connection
 from library.models import UsualAnswers
 from log.actions import file_of
 from log.models import Entry
+from scenes.actions import file_text
 from scenes.models import Scene
-from scenes.packed import unpacked
-from shapes.actions import with_meshes
+from scenes.packed import text_of
 from shapes.models import Mesh
 from stock.models import StockBook
 
@@ -89,12 +88,9 @@ def _shelf(owner: User) -> dict[str, Any]:
 
 def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) -> None:
     variants = list(scene.variants.select_related("head", "tip"))
-    shown = next(one.head for one in variants if one.name == "plan")
-    document = unpacked(shown.packed)
-    whole = with_meshes(owner=scene.owner, document=document)
-    out.writestr(f"{where}/scene.gondola.json", whole.model_dump_json(indent=1))
+    out.writestr(f"{where}/scene.gondola.json", file_text(scene))
     for one in scene.revisions.order_by("number").iterator(chunk_size=50):
-        out.writestr(f"{where}/revisions/{one.number}.json", zlib.decompress(one.packed))
+        out.writestr(f"{where}/revisions/{one.number}.json", text_of(one.packed))
     parents = dict(scene.revisions.values_list("number", "parent__number"))
     _json(out, f"{where}/scene.json", {
         "name": scene.name,
@@ -120,7 +116,7 @@ def _entry(out: zipfile.ZipFile, entry: Entry, written: set[str]) -> dict[str, A
 
 def _run(run: Any) -> dict[str, Any]:
     return {
-        **rows.told(run, rows.RUN), "id": str(run.pk), "plan": json.loads(zlib.decompress(run.packed)),
+        **rows.told(run, rows.RUN), "id": str(run.pk), "plan": json.loads(text_of(run.packed)),
         "events": [{"number": one.number, "body": one.body} for one in run.events.all()],
     }
 

@@ -10,12 +10,11 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from scenes.packed import pack
+from scenes.packed import pack_text
 
 from gondola_core.bench.events import read_events
 from gondola_core.errors import GondolaError
 from gondola_core.parsed import parsed
-from gondola_core.scene import read_scene
 from gondola_core.shape.bodies.mesh import pack_mesh, unpack_mesh
 
 from . import rows
@@ -103,12 +102,12 @@ def _read(parts: Parts) -> Ready:
 def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
     told = parts.json(f"{where}/scene.json")
     for one in told["revisions"]:
-        document = read_scene(parts.bytes(f"{where}/revisions/{int(one['number'])}.json"))
-        one["row"], one["packed"] = rows.read(one, rows.REVISION), pack(document)
+        one["row"] = rows.read(one, rows.REVISION)
+        one["packed"] = pack_text(parts.bytes(f"{where}/revisions/{int(one['number'])}.json"))
     for one in told["entries"]:
         one["row"] = rows.read(one, rows.ENTRY)
     for one in told["runs"]:
-        one["row"], one["packed"] = rows.read(one, rows.RUN), pack(read_scene(json.dumps(one.pop("plan"))))
+        one["row"], one["packed"] = rows.read(one, rows.RUN), pack_text(json.dumps(one.pop("plan")).encode())
         one["bodies"] = read_events([event["body"] for event in one["events"]])
     for one in told["stills"]:
         one["row"] = rows.read(one, rows.STILL)

@@ -9537,7 +9537,7 @@ export interface components {
         };
         /**
          * VariantRow
-         * @description A variant in a list.
+         * @description A variant in a list; without a count of its pours where its document is no longer taken.
          */
         VariantRow: {
             /**
@@ -9548,7 +9548,7 @@ export interface components {
             /** Name */
             name: string;
             /** Pours Count */
-            pours_count: number;
+            pours_count: number | null;
             /** Revision */
             revision: number;
         };

@@ -113,12 +113,47 @@ describe("the page", () => {
     });
   });
   it("says that a scene is not there", async () => {
-    open("/scenes/9/pours");
-    expect(await screen.findByRole("alert")).toHaveTextContent("Nothing answers GET /api/scenes/9");
+    const gone = () => new Response(JSON.stringify({ message: "There is no such thing here." }), { status: 404 });
+    open("/scenes/9/pours", { "GET /api/scenes/9": gone });
+    expect(await screen.findByRole("alert")).toHaveTextContent("There is no such thing here.");
+    expect(screen.getByRole("link", { name: "All scenes" })).toBeInTheDocument();
+  });
+  it("leads out of a state that is no longer taken: to its file, and back to an earlier one", async () => {
+    let restored = false;
+    const message = "The first pour has to begin in a year from 1970 to 2200, not in 1900.";
+    const refused = () => new Response(JSON.stringify({ message, problems: [] }), { status: 422 });
+    const rows = [2, 1].map((number) => ({
+      number,
+      parent: null,
+      note: "",
+      kept_aside: false,
+      shown: number === 2,
+      created_at: "2027-03-01T10:00:00Z",
+    }));
+    const asked = open("/scenes/7/pours", {
+      "GET /api/scenes/7": () => (restored ? STATE : refused()),
+      "GET /api/scenes/7/revisions": rows,
+      "POST /api/scenes/7/restore": () => {
+        restored = true;
+        return STATE;
+      },
+    });
+    expect(await screen.findByRole("alert")).toHaveTextContent("not in 1900");
+    expect(screen.getByRole("link", { name: "its file, as it is kept" })).toHaveAttribute("href", "/api/scenes/7/file");
+    await userEvent.click(await screen.findByRole("button", { name: "Bring state 1 back" }));
+    expect(await screen.findByRole("region", { name: "Inspector" })).toBeInTheDocument();
+    expect(asked.find((one) => one.path.endsWith("restore"))?.body).toEqual({ base_revision: 2, number: 1 });
   });
 });
 
 describe("all scenes", () => {
+  it("say why one of them shows nothing", async () => {
+    const refused = () => new Response(JSON.stringify({ message: "Not in 1900.", problems: [] }), { status: 422 });
+    open("/", { "GET /api/scenes/7/glance": refused });
+    expect(await screen.findByText("Not in 1900.")).toBeInTheDocument();
+    fireEvent.error(screen.getByAltText(`${SCENE.name}, as it will look`));
+    expect(screen.queryByAltText(`${SCENE.name}, as it will look`)).toBeNull();
+  });
   it("stand there by their look, with what decides, and the next hour", async () => {
     open("/", { "GET /api/scenes/7/glance": GLANCE });
     expect(await screen.findByRole("link", { name: `Open ${SCENE.name}` })).toHaveAttribute("href", "/scenes/7/pours");

@@ -6,6 +6,7 @@ import { Link, useParams } from "react-router";
 
 import { ask } from "../api/ask";
 import { api, readIn } from "../api/client";
+import { Refused } from "../api/refusal";
 import type { SceneState } from "../api/types";
 import { useOutcome } from "../desk/use-outcome";
 import { useScene } from "../desk/use-scene";
@@ -20,6 +21,7 @@ import { Desk } from "./desk";
 import { Header } from "./header";
 import { Keys } from "./keys";
 import { Middle } from "./middle";
+import { Unread } from "./unread";
 
 export default function Workspace() {
   const { sceneId, stage } = useParams();
@@ -30,6 +32,7 @@ export default function Workspace() {
     gcTime: 0,
     queryFn: () => ask(api.GET("/api/scenes/{scene_id}", { params: { path: { scene_id: id } } })),
   });
+  if (first.error instanceof Refused && first.error.status === 422) return <Unread id={id} why={first.error.message} />;
   if (first.error) {
     return (
       <Box padding="12">

@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 
 import type { Glance, SceneRow } from "../../api/types";
@@ -18,6 +18,7 @@ interface Shown {
 
 /** A scene as it looks, with what decides about it; the whole of it leads there. */
 export function Piece({ scene, glance, problem, large, deeds }: Shown) {
+  const [unseen, hide] = useState<number | null>(null);
   return (
     <Box as="article" aria-label={scene.name} minWidth="0">
       <Link to={`/scenes/${scene.id}/pours`} aria-label={`Open ${scene.name}`}>
@@ -31,10 +32,17 @@ export function Piece({ scene, glance, problem, large, deeds }: Shown) {
           fontSize="14px"
           color="soft"
         >
-          <img
-            src={`/api/scenes/${scene.id}/picture?width=${large ? 720 : 480}&revision=${scene.revision}`}
-            alt={`${scene.name}, as it will look`}
-          />
+          {unseen === scene.revision ? (
+            <div />
+          ) : (
+            <img
+              src={`/api/scenes/${scene.id}/picture?width=${large ? 720 : 480}&revision=${scene.revision}`}
+              alt={`${scene.name}, as it will look`}
+              onError={() => {
+                hide(scene.revision);
+              }}
+            />
+          )}
         </Box>
         <Box fontSize={large ? "26px" : "21px"} fontWeight={800} lineHeight="1.15" marginTop="10px">
           {scene.name}

@@ -57,7 +57,9 @@ export function Kept({
             </Pill>
           )}
           <Box color="soft" fontSize="14px">
-            {row.pours_count} {row.pours_count === 1 ? "pour" : "pours"}
+            {row.pours_count === null
+              ? "can no longer be opened"
+              : `${String(row.pours_count)} ${row.pours_count === 1 ? "pour" : "pours"}`}
           </Box>
           <Word
             onClick={() => {
