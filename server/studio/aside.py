@@ -19,7 +19,7 @@ OF_A_CONNECTION = {
     "connection", "keep-alive", "transfer-encoding", "content-length", "accept-encoding", "upgrade", "te", "expect",
 }
 """Headers that belong to a connection and not to what is asked."""
-OF_AN_ANSWER = ("Content-Type", "Content-Disposition", "Cache-Control", "Retry-After")
+OF_AN_ANSWER = ("Content-Type", "Content-Disposition", "Cache-Control", "ETag", "Retry-After")
 """Headers that an answer from aside keeps; all others are set by the process that hands it on."""
 
 

@@ -27,7 +27,7 @@ class Aside(BaseHTTPRequestHandler):
         else:
             self.send_response(422)
             for name, value in (("Content-Type", "application/json"), ("Content-Length", "2"), ("Set-Cookie", "a=b"),
-                                ("Content-Disposition", "attachment")):
+                                ("Content-Disposition", "attachment"), ("ETag", '"3"')):
                 self.send_header(name, value)
             self.end_headers()
             self.wfile.write(b"{}")
@@ -68,6 +68,7 @@ class PassedOn(SimpleTestCase):
         answer = answered.exception.answer
         self.assertEqual((answer.status_code, answer.content), (422, b"{}"))
         self.assertEqual((answer["Content-Type"], answer["Content-Disposition"]), ("application/json", "attachment"))
+        self.assertEqual(answer["ETag"], '"3"')
         self.assertNotIn("Set-Cookie", answer)
         (path, headers, body), = self.server.heard
         self.assertEqual((path, body), ("/api/evaluate?of=one", b'{"a": 1}'))
