@@ -14,7 +14,7 @@ from bench import actions as bench
 from bench.models import Run
 from django.db import transaction
 from django.http import Http404
-from library.actions import MODELS, drop_row, keep_row, library_of
+from library.actions import drop_row, keep_row, library_of, row_from
 from library.models import OwnRow
 from pydantic import TypeAdapter
 from shapes.actions import meshes_for
@@ -95,8 +95,8 @@ def own_bottle(*, owner: Any, kind: str, key: str) -> Bottle:
 
 
 def row_before(bottle: Bottle) -> Any:
-    """Its row as it was before anything was learnt."""
-    return MODELS[bottle.kind].model_validate(bottle.before)
+    """Its row as it was before anything was learnt. SceneError where it is no longer taken."""
+    return row_from(bottle.kind, bottle.before)
 
 
 def standing_logs(bottle: Bottle) -> list[BottleLog]:

@@ -26,7 +26,10 @@ _TABLES = {"resin": "resins", "colourant": "colourants", "solid": "solids"}
 
 
 def shelf_of(*, owner: Any) -> Shelf:
-    """All materials: the generic ones, the owner's own in their place or beside them."""
+    """All materials: the generic ones, the owner's own in their place or beside them.
+
+    A row of one's own that was taken when it was kept and no longer is stays out, and is told with the reason.
+    """
     library = load_library()
     rows: dict[str, dict[str, Any]] = {
         "resin": dict(library.resins), "colourant": dict(library.colourants),
@@ -40,15 +43,28 @@ def shelf_of(*, owner: Any) -> Shelf:
         for kind, table in _TABLES.items() for row in read_rows(table)
     }
     for own in OwnRow.objects.filter(owner=owner):
-        rows[own.kind][own.key] = MODELS[own.kind].model_validate(own.body)
+        refused = ""
+        try:
+            rows[own.kind][own.key] = row_from(own.kind, own.body)
+        except SceneError as flaw:
+            refused = flaw.message
         notes[(own.kind, own.key)] = ShelfNote(
-            kind=own.kind, id=own.key, own=True, source=own.source
+            kind=own.kind, id=own.key, own=True, source=own.source, refused=refused
         )
     return Shelf(
         resins=list(rows["resin"].values()), colourants=list(rows["colourant"].values()),
         solids=list(rows["solid"].values()), notes=list(notes.values()),
         uses=library.uses,
     )
+
+
+def row_from(kind: str, body: Any) -> Any:
+    """A row from its fields. SceneError names one that is out of its range."""
+    model = MODELS[kind]
+    try:
+        return model.model_validate(body)
+    except ValidationError as flaws:
+        raise SceneError(problems_of(flaws.errors(), model)) from None
 
 
 def key_of(name: str) -> str:
@@ -63,12 +79,7 @@ def key_of(name: str) -> str:
 @transaction.atomic
 def keep_row(*, owner: Any, kind: str, body: dict[str, Any], source: str) -> str:
     """Keep a row of one's own; SceneError names a field that is out of its range."""
-    model = MODELS[kind]
-    try:
-        row = model.model_validate(body)
-    except ValidationError as flaws:
-        raise SceneError(problems_of(flaws.errors(), model)) from None
-    dumped = row.model_dump(mode="json")
+    dumped = row_from(kind, body).model_dump(mode="json")
     OwnRow.objects.update_or_create(
         owner=owner, kind=kind, key=dumped["id"], defaults={"body": dumped, "source": source[:300]}
     )
@@ -93,7 +104,23 @@ def library_of(*, owner: Any) -> Library:
 def usual_of(*, owner: Any) -> Usual:
     """What the owner has and does in every piece; the core's own answers until it was said."""
     kept = UsualAnswers.objects.filter(owner=owner).first()
-    return Usual() if kept is None else Usual.model_validate_json(json.dumps(kept.body))
+    return Usual() if kept is None else usual_from(kept.body)
+
+
+def usual_from(body: Any) -> Usual:
+    """Such answers as they were kept; the core's own for what is no longer taken, which the page asks for anew.
+
+    SceneError where they are no such answers at all.
+    """
+    try:
+        return Usual.model_validate_json(json.dumps(body))
+    except ValidationError as flaws:
+        told = flaws.errors()
+    left = {name: value for name, value in body.items() if name not in {flaw["loc"][0] for flaw in told if flaw["loc"]}}
+    try:
+        return Usual.model_validate_json(json.dumps(left))
+    except ValidationError:
+        raise SceneError(problems_of(told, Usual)) from None
 
 
 @transaction.atomic

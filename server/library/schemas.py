@@ -12,12 +12,13 @@ Kind = Literal["resin", "colourant", "solid"]
 
 
 class ShelfNote(Schema):
-    """Where a row's numbers come from, and whether it is one's own."""
+    """Where a row's numbers come from, and whether it is one's own; `refused` is why one's own is no longer taken."""
 
     kind: str
     id: str
     own: bool
     source: str
+    refused: str = ""
 
 
 class Shelf(Schema):

@@ -14,7 +14,7 @@ from django.contrib.auth.models import User
 from django.core.exceptions import ObjectDoesNotExist
 from django.db import transaction
 from learning.models import Bottle, BottleLog
-from library.actions import keep_row, keep_usual
+from library.actions import keep_row, keep_usual, usual_from
 from library.models import OwnRow, UsualAnswers
 from log.actions import index, write_original
 from log.models import Entry, Photograph
@@ -25,8 +25,7 @@ from shapes.actions import keep_packed
 from stock.models import StockBook
 from studio.apart import apart
 
-from gondola_core.errors import GondolaError
-from gondola_core.studies.begin import Usual
+from gondola_core.errors import GondolaError, SceneError
 
 from . import rows
 from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
@@ -95,12 +94,17 @@ def _store(owner: User, ready: Ready) -> list[str]:
 def _shelf(owner: User, told: dict[str, Any]) -> list[str]:
     """Rows of one's own; those that are here already under the same key stay as they are here."""
     there = set(OwnRow.objects.filter(owner=owner).values_list("kind", "key"))
-    kept_back = [one["key"] for one in told["rows"] if (one["kind"], one["key"]) in there]
+    words = []
     for one in told["rows"]:
-        if (one["kind"], one["key"]) not in there:
+        if (one["kind"], one["key"]) in there:
+            words.append(f"Your own row '{one['key']}' was here already and stays as it is here.")
+            continue
+        try:
             keep_row(owner=owner, kind=one["kind"], body=one["body"], source=one["source"])
+        except SceneError as flaw:
+            words.append(f"Your own row '{one['key']}' is no longer taken, and was left out: {flaw.message}")
     if told["usual"] is not None and not UsualAnswers.objects.filter(owner=owner).exists():
-        keep_usual(owner=owner, usual=Usual.model_validate(told["usual"]))
+        keep_usual(owner=owner, usual=usual_from(told["usual"]))
     if told["stock"] is not None and not StockBook.objects.filter(owner=owner).exists():
         StockBook.objects.create(owner=owner, **rows.read(told["stock"], rows.STOCK))
     for one in told["bottles"]:
@@ -111,7 +115,7 @@ def _shelf(owner: User, told: dict[str, Any]) -> list[str]:
             BottleLog.objects.bulk_create(
                 BottleLog(bottle=bottle, **rows.read(log, rows.BOTTLE_LOG)) for log in one["logs"]
             )
-    return [f"Your own row '{key}' was here already and stays as it is here." for key in kept_back]
+    return words
 
 
 def _scene(owner: User, told: dict[str, Any]) -> None:

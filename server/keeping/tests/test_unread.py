@@ -3,15 +3,23 @@
 from __future__ import annotations
 
 import json
+import tempfile
 import zlib
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 
 import trimesh
+from django.contrib.auth.models import User
+from django.test import TestCase
+from learning.models import Bottle
+from library.models import OwnRow, UsualAnswers
 from scenes.models import Revision, Scene, Variant
 from shapes.models import Mesh
+from stock.models import StockBook
 
 from gondola_core.errors import GondolaError
+from gondola_core.materials import load_library
 from keeping.archive.back import bring_archive
 from keeping.archive.out import write_archive
 from keeping.tests.test_archive import ArchiveCase, shape_of
@@ -96,3 +104,57 @@ class NoLongerTaken(ArchiveCase):
         self.age(1, figures=[])
         self.assertEqual(tidy(later)["meshes"], 1)
         self.assertFalse(Mesh.objects.exists())
+
+
+class OwnRows(TestCase):
+    """What was kept before a rule grew stricter stops nothing else."""
+
+    def setUp(self):
+        self.owner = User.objects.create_user("owner")
+        self.client.force_login(self.owner)
+        deep = load_library().resins["deep"].model_dump(mode="json")
+        for key in ("deep", "my-deep"):
+            body = {**deep, "id": key, "name": "mine", "tg_full_c": 0.0, "tg_uncured_c": 0.0}
+            OwnRow.objects.create(owner=self.owner, kind="resin", key=key, body=body, source="my cup")
+
+    def test_own_rows_stay_out_are_told_and_can_be_let_go(self):
+        shelf = self.client.get("/api/library").json()
+        names = {one["id"]: one["name"] for one in shelf["resins"]}
+        self.assertNotIn("my-deep", names)
+        self.assertNotEqual(names["deep"], "mine")
+        refused = {one["id"]: one["refused"] for one in shelf["notes"] if one["refused"]}
+        self.assertEqual(set(refused), {"deep", "my-deep"})
+        self.assertIn("glass temperature", refused["my-deep"])
+        begun = self.client.post("/api/begin", json.dumps({"beginning": {}, "now": "2027-03-05T09:00:00"}),
+                                 content_type="application/json")
+        self.assertEqual(begun.status_code, 200)
+        for key in ("deep", "my-deep"):
+            self.assertEqual(self.client.delete(f"/api/library/resin/{key}").status_code, 200)
+        self.assertEqual([one for one in self.client.get("/api/library").json()["notes"] if one["refused"]], [])
+
+    def test_usual_answers_keep_what_is_still_taken(self):
+        UsualAnswers.objects.create(owner=self.owner, body={"resin_id": "casting", "room_day_c": 900.0, "gone": 1})
+        usual = self.client.get("/api/usual").json()
+        self.assertEqual((usual["resin_id"], usual["room_day_c"]), ("casting", 22.0))
+
+    def test_a_bottle_and_a_count_say_so_in_a_sentence(self):
+        before = OwnRow.objects.get(key="my-deep").body
+        Bottle.objects.create(
+            owner=self.owner, kind="resin", key="my-deep", before=before, before_own=True, before_source=""
+        )
+        StockBook.objects.create(owner=self.owner, held=[{"amount": -1}], counted_at="2026-01-01T10:00:00Z")
+        for url in ("/api/bottles/resin/my-deep", "/api/stock"):
+            with self.subTest(url):
+                answer = self.client.get(url)
+                self.assertEqual(answer.status_code, 422)
+                self.assertTrue(answer.json()["message"].endswith("."))
+        self.assertEqual(self.client.get("/api/bottles").status_code, 200)
+
+    def test_an_archive_leaves_the_row_out_and_says_so(self):
+        other = User.objects.create_user("other")
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "all.zip"
+            write_archive(self.owner, file)
+            words = bring_archive(other, file)
+        self.assertEqual(len([one for one in words if "left out" in one and "glass temperature" in one]), 2)
+        self.assertFalse(OwnRow.objects.filter(owner=other).exists())

@@ -8366,7 +8366,7 @@ export interface components {
         };
         /**
          * ShelfNote
-         * @description Where a row's numbers come from, and whether it is one's own.
+         * @description Where a row's numbers come from, and whether it is one's own; `refused` is why one's own is no longer taken.
          */
         ShelfNote: {
             /** Id */
@@ -8375,6 +8375,11 @@ export interface components {
             kind: string;
             /** Own */
             own: boolean;
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
             /** Source */
             source: string;
         };

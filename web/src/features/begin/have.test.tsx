@@ -62,4 +62,16 @@ describe("what a person has", () => {
     await userEvent.selectOptions(await screen.findByLabelText("free"), "days");
     expect(await screen.findByRole("alert")).toBeInTheDocument();
   });
+  it("tells own rows that are no longer taken, and lets them go", async () => {
+    const row = { kind: "resin", id: "my-deep", own: true, source: "my cup", refused: "Its glass has to rise." };
+    open({
+      "GET /api/library": { ...SHELF, notes: [...SHELF.notes, row] },
+      "DELETE /api/library/resin/my-deep": SHELF,
+    });
+    expect(await screen.findByText(/Its glass has to rise/)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "let my-deep go" }));
+    await waitFor(() => {
+      expect(screen.queryByText(/no longer taken/)).toBeNull();
+    });
+  });
 });

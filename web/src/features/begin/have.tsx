@@ -10,6 +10,7 @@ import { UnitsContext } from "../../desk/units";
 import { Problem } from "../../ui/problem";
 import { type Answers, FIRST } from "./answers";
 import { AtHand, ReadIn, Room } from "./questions";
+import { RefusedRows } from "./refused-rows";
 
 /** What a person has and does in every piece: said once, begun with each time, over-ridden in any scene. */
 export function WhatYouHave() {
@@ -44,6 +45,7 @@ function Kept({ usual }: { usual: Usual }) {
             At hand
           </Heading>
           <AtHand answers={answers} take={take} />
+          <RefusedRows />
         </Box>
         <Box as="section" aria-label="Hours and room">
           <Heading as="h2" fontSize="18px" fontWeight={800}>
