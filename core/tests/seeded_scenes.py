@@ -55,6 +55,33 @@ def _solid(key: str) -> dict[str, object]:
     return load_library().solids[str(key)].model_dump(mode="json")
 
 
+LARGE_SEED = 3
+
+
+def large_scene(rng: np.random.Generator) -> Scene:
+    """A box of half a metre to a metre, on a plain or a wavy bed, in many thin pours."""
+    document = quarry_pool().model_dump(mode="json")
+    count = int(rng.integers(3, 26))
+    fill = round(float(count * rng.uniform(10, 24)), 1)
+    wide, deep = rng.uniform(400, 1000), rng.uniform(200, 700)
+    document["tank"].update(
+        inner_width_mm=round(float(wide), 1), inner_behind_mm=round(float(deep), 1), shape={"kind": "box"},
+        taper_deg=0.0, fill_height_mm=fill, wall_height_mm=fill + 12,
+    )
+    rows = [[round(float(rng.uniform(0, 0.4)) * fill, 1) for _ in range(4)] for _ in range(3)]
+    document["bed"].update(
+        heights_mm=rows if rng.random() < 0.5 else [[0.0, 0.0], [0.0, 0.0]], mesh=None, measured=[]
+    )
+    document["figures"] = []
+    pour, wait = document["pours"][0], round(float(rng.uniform(16, 40)), 1)
+    document["pours"] = [
+        {**pour, "id": f"p{n}", "resin_id": "deep", "mix_c": 22.0, "wait_h": wait if n else 0.0,
+         "top_depth_mm": round(fill * (1 - (n + 1) / count), 1) if n + 1 < count else 0.0}
+        for n in range(count)
+    ]
+    return scene_from(document)
+
+
 def varied_scene(rng: np.random.Generator) -> Scene:
     """One of these with waits, mixes and a bed of all kinds."""
     document = seeded_scene(rng).model_dump(mode="json")

@@ -184,7 +184,7 @@ def _heat(
 
 def _doubt(own: OneMarch, cure: PourCure, rough: PourCure, room_c: float) -> PourDoubt:
     told = grid_doubt(cure, rough, own.grade.tolerance.temperature_k)
-    return roughened(told, cure, room_c, own.grade.roughened)
+    return roughened(told, cure, room_c, own.grade.roughened, widest_cell(own.cells))
 
 
 def _peak_band(
