@@ -31,7 +31,7 @@ NOT_OURS = "This is no archive of Gondola: bring the ZIP file that `export` or t
 UNREADABLE = (zipfile.BadZipFile, zlib.error, RuntimeError)
 """What `zipfile` raises of a file in it: damaged, packed in a way that it does not know, or locked by a password."""
 CHANGED = "The archive is not whole, or was changed by hand: {}. Nothing was taken in."
-CHANGED_BY = (ValueError, TypeError, AttributeError, zlib.error)
+CHANGED_BY = (ValueError, TypeError, AttributeError, OverflowError, zlib.error)
 """What is raised by a value that no archive of ours holds at its place."""
 
 

@@ -144,7 +144,10 @@ class Refused(ArchiveCase):
         plain = self.folder / "plain.zip"
         plain.write_bytes(b"no archive at all")
         photograph = next(one for one in zipfile.ZipFile(self.file).namelist() if one.startswith("photographs/"))
-        scene = zipfile.ZipFile(self.file).read("scenes/1/scene.json").decode()
+        scene, shapes = (
+            zipfile.ZipFile(self.file).read(name).decode() for name in ("scenes/1/scene.json", "shapes.json")
+        )
+        endless = shapes.replace('"triangles_count": ', '"triangles_count": ' + "9" * 30)
         rows = [
             ("not a zip", plain, "no archive of Gondola"),
             ("no head", changed("archive.json", None), "no archive of Gondola"),
@@ -154,6 +157,7 @@ class Refused(ArchiveCase):
             ("a list", changed("scenes/1/scene.json", b"[]"), "not whole"),
             ("no scene", changed("scenes/1/revisions/1.json", b"{}"), "format"),
             ("another picture", changed(photograph, b"x"), "not as it was written"),
+            ("an endless number", changed("shapes.json", endless.encode()), "not whole"),
             ("a moment", changed("scenes/1/scene.json", scene.replace("+00:00", "").encode()), "no moment"),
         ]
         for name, file, words in rows:
