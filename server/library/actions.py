@@ -13,7 +13,7 @@ from pydantic import BaseModel, ValidationError
 from gondola_core.errors import SceneError
 from gondola_core.materials import Colourant, Library, Resin, SolidMaterial, load_library
 from gondola_core.materials.library import read_rows, read_sources
-from gondola_core.scene import problems_of
+from gondola_core.scene import read_as
 from gondola_core.studies.begin import Usual
 
 from .models import OwnRow, UsualAnswers
@@ -60,11 +60,7 @@ def shelf_of(*, owner: Any) -> Shelf:
 
 def row_from(kind: str, body: Any) -> Any:
     """A row from its fields. SceneError names one that is out of its range."""
-    model = MODELS[kind]
-    try:
-        return model.model_validate(body)
-    except ValidationError as flaws:
-        raise SceneError(problems_of(flaws.errors(), model)) from None
+    return read_as(MODELS[kind], body)
 
 
 def key_of(name: str) -> str:
@@ -117,10 +113,7 @@ def usual_from(body: Any) -> Usual:
     except ValidationError as flaws:
         told = flaws.errors()
     left = {name: value for name, value in body.items() if name not in {flaw["loc"][0] for flaw in told if flaw["loc"]}}
-    try:
-        return Usual.model_validate_json(json.dumps(left))
-    except ValidationError:
-        raise SceneError(problems_of(told, Usual)) from None
+    return read_as(Usual, left)
 
 
 @transaction.atomic

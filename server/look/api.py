@@ -21,7 +21,7 @@ from studio.units import reader_of
 from gondola_core.answers.book import Book
 from gondola_core.documents.card import PICTURE_PX, card_pdf, card_png, card_text
 from gondola_core.evaluate import KEEPER, evaluate
-from gondola_core.scene import Scene
+from gondola_core.scene import Scene, read_as
 from gondola_core.views.bubbles import seen_bubbles
 from gondola_core.views.look.fooled import Fooled, fooled
 from gondola_core.views.look.look import CARES, CLEARER, Asked, look
@@ -156,5 +156,5 @@ def drop(request: HttpRequest, still_id: int) -> tuple[int, None]:
 def _row(still: Still) -> StillRow:
     return StillRow(
         id=still.pk, revision=still.revision, made_at=still.made_at, width_px=still.width_px,
-        height_px=still.height_px, stand=Stand.model_validate(still.stand),
+        height_px=still.height_px, stand=read_as(Stand, still.stand),
     )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections import defaultdict
 from datetime import UTC, datetime
 from typing import Any
@@ -10,15 +9,13 @@ from typing import Any
 from bench import actions as bench
 from bench.models import Run
 from django.db import transaction
-from pydantic import ValidationError
 from shapes.actions import meshes_for
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.needs import NEEDS
 from gondola_core.bench.events import ColourDropped, PartWeighed, standing
 from gondola_core.bench.shopping import Held, shopping
-from gondola_core.errors import SceneError
-from gondola_core.scene import Scene, problems_of
+from gondola_core.scene import Scene, read_as
 from gondola_core.tables import csv_of
 from gondola_core.words import ReaderUnits, speaker_of
 
@@ -38,12 +35,7 @@ def state(owner: Any) -> StockState:
     book = StockBook.objects.filter(owner=owner).first()
     if book is None:
         return StockState(counted_at=None, used={})
-    try:
-        written = StockWritten.model_validate_json(
-            json.dumps({"currency": book.currency, "held": book.held, "kits": book.kits})
-        )
-    except ValidationError as flaws:
-        raise SceneError(problems_of(flaws.errors(), StockWritten)) from None
+    written = read_as(StockWritten, {"currency": book.currency, "held": book.held, "kits": book.kits})
     used = used_since(owner, book.counted_at)
     held = [
         one.model_copy(update={"amount": round(max(0.0, one.amount - used.get(one.key, 0.0)), 3)})

@@ -28,7 +28,7 @@ from .figure import (
 )
 from .migrate import migrate
 from .pour import Dose, Finish, Inclusion, Pour, RippledTop
-from .reading import LARGEST_FILE, problems_of, read_scene, scene_from
+from .reading import LARGEST_FILE, problems_of, read_as, read_scene, scene_from
 from .tank import Base, BoxShape, Chamfered, Cutting, FreeShape, Regular, Round, Rounded, Seal, Shape, Tank, Wall
 
 __all__ = [
@@ -87,6 +87,7 @@ __all__ = [
     "Zones",
     "migrate",
     "problems_of",
+    "read_as",
     "read_scene",
     "scene_from",
 ]

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import itertools
+import json
 from collections.abc import Iterable, Mapping
-from typing import Annotated, Any, get_args, get_origin
+from typing import Annotated, Any, TypeVar, get_args, get_origin
 
 from pydantic import BaseModel, ValidationError
 from pydantic.fields import FieldInfo
@@ -15,6 +16,7 @@ from ..words import Words, words
 from .document import Scene
 from .migrate import migrate
 
+M = TypeVar("M", bound=BaseModel)
 LARGEST_FILE = 48 * 1024 * 1024
 """bytes; a scene without meshes is under 2 MB, a mesh of 500,000 triangles some 12 MB"""
 
@@ -72,6 +74,14 @@ def scene_from(document: Any) -> Scene:
         return Scene.model_validate(migrate(document))
     except ValidationError as flaws:
         raise SceneError(problems_of(flaws.errors())) from None
+
+
+def read_as(model: type[M], body: Any) -> M:
+    """What a model makes of kept or given JSON values. SceneError names each that is out of its range."""
+    try:
+        return model.model_validate_json(json.dumps(body))
+    except ValidationError as flaws:
+        raise SceneError(problems_of(flaws.errors(), model)) from None
 
 
 def problems_of(

@@ -14,6 +14,7 @@ from django.contrib.auth.models import User
 from django.test import TestCase
 from learning.models import Bottle
 from library.models import OwnRow, UsualAnswers
+from look.models import Still
 from scenes.models import Revision, Scene, Variant
 from shapes.models import Mesh
 from stock.models import StockBook
@@ -68,6 +69,15 @@ class NoLongerTaken(ArchiveCase):
         for tail in ("", "/file"):
             self.assertContains(self.client.get(self.url(tail)), "damaged", status_code=422)
         self.assertEqual(self.send("post", self.url("/restore"), {"base_revision": 3, "number": 2}).status_code, 200)
+
+    def test_a_still_whose_eye_is_no_longer_taken_says_so_in_a_sentence(self) -> None:
+        job = "11111111-1111-4111-8111-111111111111"
+        Still.objects.create(
+            scene=self.scene, job_id=job, revision=2, stand={"eye": 1}, width_px=4, height_px=3, png=b"PNG"
+        )
+        answer = self.client.get(self.url("/stills"))
+        self.assertEqual(answer.status_code, 422)
+        self.assertTrue(answer.json()["message"].endswith("."))
 
     def test_an_archive_carries_it_as_it_is(self) -> None:
         text = self.age(2)
