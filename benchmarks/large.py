@@ -36,7 +36,7 @@ def main() -> None:
             cures = Book(large_scene(rng), FINE, Keeper()).ask(MARCH).cures
             for pour, cure in enumerate(cures, start=1):
                 if cure is not None:
-                    table.writerow([number, pour, *(round(getattr(cure, name), 2) for name in COLUMNS)])
+                    table.writerow([number, pour, *(round(getattr(cure, name) or np.nan, 2) for name in COLUMNS)])
             print(f"{number}: {len(cures)} pours", flush=True)
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..cure.cells import CellGeometry
-from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt, roughened
+from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt, with_untold
 from ..cure.march import Marched, OutOfWorkError
 from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places, widest_cell
 from ..cure.spans import CureSpans, cure_spans
@@ -184,7 +184,7 @@ def _heat(
 
 def _doubt(own: OneMarch, cure: PourCure, rough: PourCure, room_c: float) -> PourDoubt:
     told = grid_doubt(cure, rough, own.grade.tolerance.temperature_k)
-    return roughened(told, cure, room_c, own.grade.roughened, widest_cell(own.cells))
+    return with_untold(told, cure, room_c, own.grade.roughened, widest_cell(own.cells))
 
 
 def _peak_band(

@@ -55,7 +55,7 @@ def grid_doubt(close: PourCure, coarse: PourCure, step_k: float) -> PourDoubt:
     )
 
 
-def roughened(doubt: PourDoubt, cure: PourCure, room_c: float, times: int, widest_cell: float) -> PourDoubt:
+def with_untold(doubt: PourDoubt, cure: PourCure, room_c: float, times: int, widest_cell: float) -> PourDoubt:
     """The doubt of a march with what two grids leave untold.
 
     times        how often its cells were made rougher
