@@ -179,6 +179,8 @@ class PourDay(ServedDemo):
 
     def without_the_server(self) -> None:
         """Killed; the page goes on, reopens, and sends what was entered once there is a server again."""
+        # what the server has, the page may not have been told yet: killed before that, it would send it again
+        expect(self.page.get_by_text("waiting to be sent")).to_have_count(0)
         before = self.ask(f"/api/runs/{self.run}/now")["number"]
         self.kill(self.demo)
         self.page.get_by_role("button", name=re.compile("^done")).click()
