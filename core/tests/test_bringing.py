@@ -10,10 +10,11 @@ from gondola_core.errors import GondolaError
 from gondola_core.scene import MeasuredDepth
 from gondola_core.shape.bedform import STARTERS, map_heights, measured_heights, starter_heights
 from gondola_core.shape.bodies.bringing import MOST_TRIANGLES, bring_mesh
+from gondola_core.shape.bodies.estimated import LEAST_POINTS, MOST_LOOKS, MOST_POINTS, _field
 from gondola_core.shape.bodies.lids import LARGEST_LIDS
 from gondola_core.shape.bodies.mending import _open_edges
 from gondola_core.shape.bodies.mesh import TriMesh, mesh_volume
-from gondola_core.shape.bodies.winding import winding_numbers, winding_tree
+from gondola_core.shape.bodies.winding import _sums, winding_numbers, winding_tree
 
 BALL = trimesh.creation.icosphere(4, 14.0)
 BALL_ML = float(BALL.volume) / 1000
@@ -116,13 +117,50 @@ class Scans(unittest.TestCase):
         self.assertIn("estimated solid", words)
 
     def test_winding_numbers_by_branches_are_those_of_every_triangle(self):
-        mesh, _ = scanned(2)
-        part = TriMesh(np.asarray(mesh.vertices), np.asarray(mesh.faces[::40], dtype=np.int32))
-        tree = winding_tree(part)
+        scan, _ = scanned(2)
+        nested = [trimesh.creation.icosphere(2, radius) for radius in (40.0, 36.0, 31.0)]
+        four = trimesh.util.concatenate([*nested, nested[0]])
+        rows = [
+            ("a scan, one triangle of forty", scan.vertices, scan.faces[::40], 1),
+            ("balls in one another", four.vertices, four.faces, 4),
+            ("and inside out", four.vertices, four.faces[:, ::-1], 4),
+            ("triangles across everything", four.vertices, tangled(four, 300), 1),
+        ]
         points = np.random.default_rng(1).uniform(-40, 40, (400, 3))
-        a, b, c = (part.vertices[part.faces[:, corner]] for corner in range(3))
-        exact = [_winding(point, a, b, c) for point in points]
-        np.testing.assert_allclose(winding_numbers(tree, points), exact, atol=0.01)
+        most = {}
+        for name, vertices, faces, sheets in rows:
+            with self.subTest(name):
+                part = TriMesh(np.asarray(vertices), np.asarray(faces, dtype=np.int32))
+                a, b, c = (part.vertices[part.faces[:, corner]] for corner in range(3))
+                exact = [_winding(point, a, b, c) for point in points]
+                found = winding_numbers(winding_tree(part), points)[0]
+                np.testing.assert_allclose(found, exact, atol=0.01 * sheets)
+                most[name] = np.abs(found).max()
+        self.assertAlmostEqual(most["balls in one another"], 4, delta=0.04)
+        self.assertAlmostEqual(most["and inside out"], 4, delta=0.04)
+
+    def test_a_handful_of_triangles_is_of_the_same_kind_to_the_compiler(self):
+        # columns of a table of one line were of another kind: five seconds to compile them anew, at a person's file
+        for few in (4, 900):
+            winding_tree(TriMesh(np.asarray(BALL.vertices), np.asarray(BALL.faces[:few])))
+        self.assertEqual(len(_sums.signatures), 1)
+
+    def test_a_tangled_mesh_is_asked_at_fewer_points(self):
+        # every point has to look at every triangle there, which took a minute
+        ragged = np.sin(9 * BALL.triangles_center[:, 0]) < 0.9
+        for name, faces, all_points in (("torn", BALL.faces[ragged], True), ("tangled", tangled(BALL, 1200), False)):
+            with self.subTest(name):
+                mesh = TriMesh(np.asarray(BALL.vertices), np.asarray(faces, dtype=np.int32))
+                _, _, winding = _field(mesh, winding_tree(mesh))
+                self.assertEqual(winding.size > MOST_POINTS, all_points)
+                self.assertGreater(winding.size, LEAST_POINTS)
+                if not all_points:
+                    self.assertLess(winding.size, 2 * MOST_LOOKS / 1200)
+
+
+def tangled(mesh, count):
+    """So many triangles between any three corners of a mesh."""
+    return np.random.default_rng(4).integers(0, len(mesh.vertices), (count, 3))
 
 
 def _winding(point, a, b, c):

@@ -21,7 +21,7 @@ from gondola_core.answers.kept import Keeper
 from gondola_core.answers.march import AFTER_LAST_POUR, cells_of, march, timed_pours
 from gondola_core.cure.cells import cut_cells, faces, whole_box, whole_cells
 from gondola_core.cure.losses import Surroundings
-from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
+from gondola_core.cure.march import TimedPour, Tolerance, march_pours, steady_room
 from gondola_core.cure.moments import pour_cures
 from gondola_core.evaluate import DRAFT, FINE, evaluate
 from gondola_core.materials import load_library
@@ -214,7 +214,7 @@ class Orders(unittest.TestCase):
         geometry = replace(whole_box((0.072, 0.048), [0.024], cell, 1), base_cell=cell)
         marched = march_pours(
             geometry, self.AROUND, [LIBRARY.resins["deep"]], [TimedPour(start=0.0, mix_c=27.0, resin=0)],
-            Room(np.full(3, 21.0), 14 * 86400.0), 14 * 86400.0, Tolerance(temperature_k=2e-3, degree=2e-5),
+            steady_room(21.0, 14 * 86400.0), 14 * 86400.0, Tolerance(temperature_k=2e-3, degree=2e-5),
         )
         cures = pour_cures(
             marched, geometry, [TimedPour(start=0.0, mix_c=27.0, resin=0)], [LIBRARY.resins["deep"]], 21.0

@@ -8,7 +8,7 @@ from gondola_core.cure.cooling import PourCooling, pour_cooling
 from gondola_core.cure.cup import stand_cup
 from gondola_core.cure.light import cure_depth, light_answer
 from gondola_core.cure.losses import Surroundings
-from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
+from gondola_core.cure.march import TimedPour, Tolerance, march_pours, steady_room
 from gondola_core.cure.stress import pour_stress, shell_stress, tempering_stress
 from gondola_core.errors import GondolaError
 from gondola_core.learning.sheet import DataSheet, from_sheet
@@ -126,7 +126,7 @@ class Stress(unittest.TestCase):
         end = 14 * 86400.0
         return march_pours(
             whole_box(size, [depth_mm / 1000], 0.010, 4), self.AROUND, [RESINS[key]],
-            [TimedPour(start=0.0, mix_c=room_c, resin=0)], Room(np.full(3, room_c), end), end,
+            [TimedPour(start=0.0, mix_c=room_c, resin=0)], steady_room(room_c, end), end,
             Tolerance(temperature_k=0.2, degree=2e-3),
         )
 

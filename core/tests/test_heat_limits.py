@@ -10,7 +10,7 @@ from scipy.sparse.linalg import splu
 from gondola_core.cure.box import cell_box
 from gondola_core.cure.cells import CellGeometry, whole_box
 from gondola_core.cure.losses import Surroundings
-from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
+from gondola_core.cure.march import TimedPour, Tolerance, march_pours, steady_room
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()
@@ -41,7 +41,7 @@ def march(geometry, surroundings, end, *, start_c=20.0, room_c=0.0, resin=INERT,
           **more):
     return march_pours(
         geometry, surroundings, [resin], [TimedPour(start=0.0, mix_c=start_c, resin=0)],
-        Room(np.full(4, room_c), end), end, Tolerance(temperature_k=tolerance, degree=1e-4), **more,
+        steady_room(room_c, end), end, Tolerance(temperature_k=tolerance, degree=1e-4), **more,
     )
 
 
@@ -92,7 +92,7 @@ class Limits(unittest.TestCase):
         marched = march_pours(
             geometry, around(top_film=1e-9, wall_film=1e-9, base_film=1e-9), [INERT],
             [TimedPour(start=0.0, mix_c=20.0, resin=0), TimedPour(start=60.0, mix_c=40.0, resin=0)],
-            Room(np.full(4, 20.0), 60.0 + moment), 60.0 + moment,
+            steady_room(20.0, 60.0 + moment), 60.0 + moment,
             Tolerance(temperature_k=0.002, degree=1e-4),
         )
         column = resin_part(marched).mean(axis=(1, 2))
@@ -214,7 +214,7 @@ class Orders(unittest.TestCase):
     def peak(self, cells, step_k):
         marched = march_pours(
             whole_box((0.12, 0.08), [0.03], 0.12 / cells, max(2, cells // 4)), self.AROUND, [DEEP],
-            [TimedPour(start=0.0, mix_c=23.0, resin=0)], Room(np.full(4, 23.0), 1.5 * 86400), 1.5 * 86400,
+            [TimedPour(start=0.0, mix_c=23.0, resin=0)], steady_room(23.0, 1.5 * 86400), 1.5 * 86400,
             Tolerance(temperature_k=step_k, degree=step_k / 100),
         )
         return float(np.nanmax(marched.peak_c))
@@ -238,7 +238,7 @@ class Orders(unittest.TestCase):
                 whole_box((0.12, 0.08), [0.02, 0.05], 0.012, 3), self.AROUND, [DEEP],
                 [TimedPour(start=0.0, mix_c=23.0, resin=0),
                  TimedPour(start=30 * 3600.0, mix_c=23.0, resin=0)],
-                Room(np.full(4, 23.0), 2.2 * 86400), 2.2 * 86400,
+                steady_room(23.0, 2.2 * 86400), 2.2 * 86400,
                 Tolerance(temperature_k=0.005, degree=5e-5), progress=progress,
             )
 

@@ -7,7 +7,7 @@ from scipy.optimize import brentq
 
 from gondola_core.cure.cells import CellGeometry, whole_box
 from gondola_core.cure.losses import Surroundings
-from gondola_core.cure.march import Room, TimedPour, Tolerance, march_pours
+from gondola_core.cure.march import TimedPour, Tolerance, march_pours, steady_room
 from gondola_core.materials import load_library
 
 LIBRARY = load_library()
@@ -45,8 +45,15 @@ def dense(key):
 def run(geometry, resin, end, mix_c=23.0, room_c=23.0, tolerance=TIGHT, surroundings=None):
     return march_pours(
         geometry, surroundings or around(), [resin],
-        [TimedPour(start=0.0, mix_c=mix_c, resin=0)], Room(np.full(3, room_c), end), end, tolerance,
+        [TimedPour(start=0.0, mix_c=mix_c, resin=0)], steady_room(room_c, end), end, tolerance,
     )
+
+
+class Rooms(unittest.TestCase):
+    def test_a_room_told_in_whole_degrees_is_of_the_same_kind_to_the_compiler(self):
+        # as whole numbers it compiled the whole march anew, for half a minute
+        kinds = {steady_room(told, 60.0).temperature_c.dtype for told in (20, 20.0)}
+        self.assertEqual(kinds, {np.dtype(float)})
 
 
 class ClosedForms(unittest.TestCase):
@@ -155,7 +162,7 @@ class Plans(unittest.TestCase):
         end = 40 * 3600.0
         peak, at, final = reference_peak(geometry, around(), resins, pours, 23.0, end, 1e-7)
         marched = march_pours(
-            geometry, around(), resins, pours, Room(np.full(3, 23.0), end), end, USUAL
+            geometry, around(), resins, pours, steady_room(23.0, end), end, USUAL
         )
         self.assertAlmostEqual(float(np.nanmax(marched.peak_c)), peak, delta=0.1)
         place = np.unravel_index(np.nanargmax(marched.peak_c), marched.peak_c.shape)
@@ -194,7 +201,7 @@ class Plans(unittest.TestCase):
             ]
             end = pours[-1].start + 40 * 3600
             marched = march_pours(
-                geometry, surroundings or around(), [resin], pours, Room(np.full(3, room), end), end,
+                geometry, surroundings or around(), [resin], pours, steady_room(room, end), end,
                 USUAL,
             )
             return float(np.nanmax(marched.peak_c))

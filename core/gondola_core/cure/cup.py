@@ -14,7 +14,7 @@ from ..words import Words, words
 from .cells import CellGeometry, cut_cells
 from .kinetics import viscosity
 from .losses import Surroundings
-from .march import Marched, Room, Scrubbing, TimedPour, Tolerance, march_pours
+from .march import Marched, Scrubbing, TimedPour, Tolerance, march_pours, steady_room
 
 Array = NDArray[np.float64]
 
@@ -127,7 +127,7 @@ def stand_cup(
         Surroundings(
             wall=PLASTIC, wall_thickness=sheet, base=PLASTIC, base_thickness=2 * sheet,
         ),
-        [resin], [TimedPour(start=0.0, mix_c=mix_c, resin=0)], Room(np.full(4, room_c), span), span,
+        [resin], [TimedPour(start=0.0, mix_c=mix_c, resin=0)], steady_room(room_c, span), span,
         Tolerance(
             temperature_k=0.1, degree=1e-3,
             scrubbing=Scrubbing(change_k=0.25, change_degree=0.005, longest=0.25 * HOUR, most_rows=720),

@@ -10,7 +10,7 @@ from scipy.optimize import least_squares
 from ..cure.cells import whole_box
 from ..cure.cup import stand_cup
 from ..cure.losses import Surroundings
-from ..cure.march import Room, TimedPour, Tolerance, march_pours
+from ..cure.march import TimedPour, Tolerance, march_pours, steady_room
 from ..errors import GondolaError
 from ..materials import Resin
 from ..part import Key, Name, Part, bounded
@@ -163,7 +163,7 @@ def _story(sheet: DataSheet, like: Resin, rate: float, heat: float, thin: bool) 
 def _box_peak(resin: Resin, depth_mm: float, around: Surroundings) -> float:
     marched = march_pours(
         whole_box((0.15, 0.10), [depth_mm * MM], 0.010, 4), around, [resin],
-        [TimedPour(start=0.0, mix_c=23.0, resin=0)], Room(np.full(4, 23.0), 2 * DAY), 2 * DAY,
+        [TimedPour(start=0.0, mix_c=23.0, resin=0)], steady_room(23.0, 2 * DAY), 2 * DAY,
         Tolerance(temperature_k=0.2, degree=2e-3),
     )
     return float(np.nanmax(marched.peak_c))

@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from ..cure.cells import CellGeometry, whole_box
 from ..cure.losses import Surroundings
-from ..cure.march import Room
 from ..materials import Resin, load_library
 from ..units import G_PER_ML
 
@@ -41,8 +38,3 @@ def tight_films(top: float = SEALED, wall: float = SEALED, base: float = SEALED)
 def closed_box(side: float) -> CellGeometry:
     """A cube of one pour, side in metres."""
     return whole_box((side, side), [side], side / 5, 4)
-
-
-def steady_room(room_c: float, span: float) -> Room:
-    """A room that stays as it is for so long [s]."""
-    return Room(np.full(4, room_c), span)

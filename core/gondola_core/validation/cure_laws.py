@@ -14,12 +14,12 @@ from ..cure.kinetics import (
     glass_temperature_c,
     isothermal_cure,
 )
-from ..cure.march import TimedPour, Tolerance, march_pours
+from ..cure.march import TimedPour, Tolerance, march_pours, steady_room
 from ..cure.march.chemistry import cell_rate
 from ..cure.march.tables import RateTables, rate_tables
 from ..materials import Resin, load_library
 from ..units import HOUR
-from .blocks import closed_box, steady_room, tight_films
+from .blocks import closed_box, tight_films
 from .measured import Measured, measure
 
 MODEL = "Cure"

@@ -10,10 +10,10 @@ from ..answers.curves import AUDIT
 from ..answers.kept import Keeper
 from ..cure.cells import CellGeometry, whole_box
 from ..cure.losses import Surroundings
-from ..cure.march import Marched, TimedPour, Tolerance, march_pours
+from ..cure.march import Marched, TimedPour, Tolerance, march_pours, steady_room
 from ..samples import SAMPLES
 from ..units import G_PER_ML
-from .blocks import TIGHT, diffusivity, inert, steady_room, tight_films
+from .blocks import TIGHT, diffusivity, inert, tight_films
 from .measured import Measured, measure
 
 MODEL = "Heat"

@@ -1,6 +1,6 @@
 """The march: heat and cure through time, on cells, pour after pour."""
 
-from .blocks import Room
+from .blocks import Room, steady_room
 from .hearing import heard_by
 from .run import (
     COOL_C,
@@ -27,5 +27,6 @@ __all__ = [
     "heard_by",
     "march_pours",
     "rate_chemistry",
+    "steady_room",
     "thresholds_of",
 ]

@@ -57,6 +57,11 @@ class Room(NamedTuple):
     step: float
 
 
+def steady_room(room_c: float, span: float) -> Room:
+    """A room that stays as it is [degrees C] for so long [s]."""
+    return Room(np.full(4, float(room_c)), span)
+
+
 class Control(NamedTuple):
     """How far a step may be off, how long it may be [s], when the march may stop, and what conduction decays by [1/s].
 

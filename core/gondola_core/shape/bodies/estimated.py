@@ -13,8 +13,13 @@ from .winding import WindingTree, winding_numbers, winding_tree
 Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
-MOST_POINTS = 260_000
-"""Points at which a mesh is asked."""
+MOST_POINTS, LEAST_POINTS = 260_000, 20_000
+"""Points at which a mesh is asked; 27 along each side of a cube are the fewest from which a volume is told."""
+MOST_LOOKS = 30_000_000
+"""Triangles that are looked at one by one for all of these; some 30 ns each. In a sound mesh every point looks at a
+few dozen near ones; where triangles reach across the whole mesh, every point looks at all, and fewer are asked."""
+TRIED = 500
+"""Points by which it is told how many each looks at."""
 INSIDE = 0.5
 LESS, MORE = 0.65, 0.35
 """Winding that bounds the solid from within and from without: its spread. Source: own_geometry"""
@@ -61,13 +66,16 @@ def _field(mesh: TriMesh, tree: WindingTree) -> tuple[float, Array, Array]:
     """Step, first point, and winding at points (nx, ny, nz) over the mesh and a little beyond."""
     low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
     size = np.maximum(high - low, 1e-9 * float((high - low).max()))
-    step = float((np.prod(size) / MOST_POINTS) ** (1 / 3))
+    some = low + size * np.random.default_rng(0).random((TRIED, 3))
+    looks = winding_numbers(tree, some)[1] / TRIED
+    most = float(np.clip(MOST_LOOKS / max(looks, 1.0), LEAST_POINTS, MOST_POINTS))
+    step = float((np.prod(size) / most) ** (1 / 3))
     step = max(step, float(size.max()) / 160)
     counts = np.ceil(size / step).astype(int) + 4
     low = 0.5 * (low + high) - 0.5 * (counts - 1) * step
     axes = [low[axis] + step * np.arange(counts[axis]) for axis in range(3)]
     points = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, 3)
-    return step, low, winding_numbers(tree, points).reshape(counts)
+    return step, low, winding_numbers(tree, points)[0].reshape(counts)
 
 
 def _clear_share(mesh: TriMesh, tree: WindingTree) -> float:
@@ -82,7 +90,7 @@ def _clear_share(mesh: TriMesh, tree: WindingTree) -> float:
     middle = ((a + b + c) / 3)[some]
     inward = across[some] / area[some][:, None] * reach
     under = np.maximum(
-        np.abs(winding_numbers(tree, middle - inward)), np.abs(winding_numbers(tree, middle + inward))
+        np.abs(winding_numbers(tree, middle - inward)[0]), np.abs(winding_numbers(tree, middle + inward)[0])
     )
     return float(area[some][under > CLEAR_INSIDE].sum() / area[some].sum())
 
