@@ -19,11 +19,11 @@ from studio.zones import zone_of
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
-from gondola_core.bench.events import EVENTS, AnyEvent, TemperatureRead, read_events, standing
+from gondola_core.bench.events import AnyEvent, TemperatureRead, kept_events, read_events, standing
 from gondola_core.bench.happened import as_happened, pour_logs
 from gondola_core.bench.run import RunState, fold
 from gondola_core.bench.steps import BenchStep
-from gondola_core.errors import GondolaError
+from gondola_core.errors import GondolaError, SceneError
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.studies.replan import Replan, replan, with_waits
 from gondola_core.studies.watching import Reading, judged, watched
@@ -84,11 +84,22 @@ def document_of(run: Run) -> SceneDocument:
     return unpacked(run.packed)
 
 
+def refused_of(run: Run) -> str | None:
+    """Why a run that is not over cannot be gone on with; None where it can."""
+    if run.ended_at is not None:
+        return None
+    try:
+        document_of(run)
+        events_of(run)
+    except SceneError as flaw:
+        return flaw.message
+    return None
+
+
 def events_of(run: Run) -> list[AnyEvent]:
-    """All its events, those undone too, in the order in which they were taken in."""
-    return EVENTS.validate_python([
-        {**row.body, "number": row.number} for row in run.events.all()
-    ])
+    """All its events, those undone too, in the order in which they were taken in. SceneError where one is no longer
+    taken."""
+    return kept_events([{**row.body, "number": row.number} for row in run.events.all()])
 
 
 @transaction.atomic

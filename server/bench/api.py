@@ -60,9 +60,9 @@ def listed(request: HttpRequest, scene_id: int) -> list[RunRow]:
     return [
         RunRow(
             id=one.pk, rehearsal=one.rehearsal, started_at=one.started_at, ended_at=one.ended_at,
-            events_count=one.events_count,
+            events_count=one.events_count, refused=actions.refused_of(one),
         )
-        for one in scene.runs.annotate(events_count=Count("events"))
+        for one in scene.runs.annotate(events_count=Count("events")).order_by("-started_at")
     ]
 
 

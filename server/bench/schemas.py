@@ -28,13 +28,14 @@ class RunBegun(Schema):
 
 
 class RunRow(Schema):
-    """A run in a list."""
+    """A run in a list; `refused` says why one that is not over cannot be gone on with."""
 
     id: UUID
     rehearsal: bool
     started_at: datetime
     ended_at: datetime | None
     events_count: int
+    refused: str | None = None
 
 
 class Told(Schema):

@@ -91,8 +91,8 @@ def export(words: list[str]) -> int:
         _set_up()
         from .archive.out import write_archive
 
-        write_archive(_account(name), archive)
-        return f"Written to {archive}."
+        words = write_archive(_account(name), archive)
+        return "\n".join([f"Written to {archive}.", *words])
 
     return _said(run)
 

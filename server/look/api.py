@@ -20,6 +20,7 @@ from studio.units import reader_of
 
 from gondola_core.answers.book import Book
 from gondola_core.documents.card import PICTURE_PX, card_pdf, card_png, card_text
+from gondola_core.errors import SceneError
 from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.scene import Scene, read_as
 from gondola_core.views.bubbles import seen_bubbles
@@ -51,14 +52,14 @@ class StillJobDone(Schema):
 
 
 class StillRow(Schema):
-    """A still that is kept: of which revision, when, and the eye that saw it."""
+    """A still that is kept: of which revision, when, and the eye that saw it; none that is no longer taken."""
 
     id: int
     revision: int
     made_at: datetime
     width_px: int
     height_px: int
-    stand: Stand
+    stand: Stand | None
 
 
 class PresetStand(Schema):
@@ -154,7 +155,11 @@ def drop(request: HttpRequest, still_id: int) -> tuple[int, None]:
 
 
 def _row(still: Still) -> StillRow:
+    try:
+        stand = read_as(Stand, still.stand)
+    except SceneError:
+        stand = None
     return StillRow(
         id=still.pk, revision=still.revision, made_at=still.made_at, width_px=still.width_px,
-        height_px=still.height_px, stand=read_as(Stand, still.stand),
+        height_px=still.height_px, stand=stand,
     )

@@ -17,7 +17,7 @@ from studio.schemas import Refusal
 
 from gondola_core.bench.events import Demoulded
 from gondola_core.checks import Severity
-from gondola_core.errors import GondolaError
+from gondola_core.errors import GondolaError, SceneError
 from gondola_core.evaluate import KEEPER, evaluate
 from gondola_core.scene import Scene as SceneDocument
 from gondola_core.scene import Units
@@ -77,7 +77,10 @@ def _work(scene_id: int) -> dict[str, Any]:
     planning = {"state": "planning", "next_pour": None, "opens_at": None}
     if run is None:
         return planning
-    events, planned = events_of(run), document_of(run)
+    try:
+        events, planned = events_of(run), document_of(run)
+    except SceneError:
+        return planning
     poured = poured_count(planned, events)
     if poured == len(planned.pours):
         out = run.ended_at is not None or any(isinstance(one, Demoulded) for one in events)

@@ -7,7 +7,7 @@ import zlib
 
 from gondola_core.errors import SceneError
 from gondola_core.parsed import parsed
-from gondola_core.scene import FORMAT, Scene, read_scene
+from gondola_core.scene import FORMAT, LARGEST_FILE, Scene, read_scene
 
 DAMAGED = (
     "What is kept of this state is damaged: bring an earlier state back, or ask whoever keeps this studio to restore a "
@@ -44,6 +44,18 @@ def pack_text(text: bytes) -> bytes:
         if not isinstance(document, dict) or document.get("format") != FORMAT:
             raise
         return zlib.compress(text)
+
+
+def damaged_bytes(packed: bytes) -> bytes:
+    """What is kept of a document that was damaged elsewhere, as it is. ValueError where it is not damaged."""
+    opened = zlib.decompressobj()
+    try:
+        text = opened.decompress(packed, LARGEST_FILE)
+    except zlib.error:
+        return packed
+    if opened.eof or len(text) >= LARGEST_FILE:
+        raise ValueError("a state that is said to be damaged is not")
+    return packed
 
 
 def mesh_ids_of(packed: bytes) -> set[str]:

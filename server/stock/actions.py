@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, TypeVar
 
 from bench import actions as bench
 from bench.models import Run
@@ -14,13 +14,16 @@ from shapes.actions import meshes_for
 from gondola_core.answers.book import Book
 from gondola_core.answers.needs import NEEDS
 from gondola_core.bench.events import ColourDropped, PartWeighed, standing
-from gondola_core.bench.shopping import Held, shopping
+from gondola_core.bench.shopping import Held, Kit, shopping
+from gondola_core.errors import SceneError
 from gondola_core.scene import Scene, read_as
 from gondola_core.tables import csv_of
 from gondola_core.words import ReaderUnits, speaker_of
 
 from .models import StockBook
 from .schemas import ShoppingList, StockState, StockWritten
+
+M = TypeVar("M", Held, Kit, StockWritten)
 
 
 @transaction.atomic
@@ -35,22 +38,44 @@ def state(owner: Any) -> StockState:
     book = StockBook.objects.filter(owner=owner).first()
     if book is None:
         return StockState(counted_at=None, used={})
-    written = read_as(StockWritten, {"currency": book.currency, "held": book.held, "kits": book.kits})
-    used = used_since(owner, book.counted_at)
+    priced, odd = _rows(StockWritten, [{"currency": book.currency}])
+    counted, refused = _rows(Held, book.held)
+    kits, more = _rows(Kit, book.kits)
+    used, unread = used_since(owner, book.counted_at)
     held = [
-        one.model_copy(update={"amount": round(max(0.0, one.amount - used.get(one.key, 0.0)), 3)})
-        for one in written.held
+        one.model_copy(update={"amount": round(max(0.0, one.amount - used.get(one.key, 0.0)), 3)}) for one in counted
     ]
     return StockState(
-        currency=written.currency, held=held, kits=written.kits, counted_at=book.counted_at, used=used
+        currency=(priced or [StockWritten()])[0].currency, held=held, kits=kits, counted_at=book.counted_at, used=used,
+        refused=[*odd, *refused, *more, *unread],
     )
 
 
-def used_since(owner: Any, moment: datetime) -> dict[str, float]:
-    """What the runs have taken since, by kind of stock [g]; what was undone is back, rehearsals take nothing."""
+def _rows(model: type[M], kept: Any) -> tuple[list[M], list[str]]:
+    """What is still taken of what was counted, and a sentence for each that is not."""
+    taken, refused = [], []
+    for one in kept if isinstance(kept, list) else [kept]:
+        try:
+            taken.append(read_as(model, one))
+        except SceneError as flaw:
+            name = one.get("name", "") if isinstance(one, dict) else ""
+            refused.append(f"{name or 'Something'} on the shelf is no longer taken, and is left out: {flaw.message}")
+    return taken, refused
+
+
+def used_since(owner: Any, moment: datetime) -> tuple[dict[str, float], list[str]]:
+    """What the runs have taken since, by kind of stock [g]: what was undone is back, rehearsals take nothing. And a
+    sentence for each that cannot be read."""
     found: dict[str, float] = defaultdict(float)
+    unread = []
     for run in Run.objects.filter(owner=owner, rehearsal=False, events__taken_at__gte=moment).distinct():
-        scene, events = bench.document_of(run), bench.events_of(run)
+        try:
+            scene, events = bench.document_of(run), bench.events_of(run)
+        except SceneError as flaw:
+            unread.append(
+                f"What the run of {run.started_at:%d %B %Y} of '{run.scene.name}' took is not taken off: {flaw.message}"
+            )
+            continue
         resins = {pour.id: pour.resin_id for pour in scene.pours}
         drops = {one.id: one.drop_g for one in scene.colourants}
         for one in standing(events):
@@ -60,7 +85,7 @@ def used_since(owner: Any, moment: datetime) -> dict[str, float]:
                 found[f"{one.part}:{resins[one.pour_id]}"] += one.mass_g
             elif isinstance(one, ColourDropped):
                 found[f"ink:{one.colourant_id}"] += one.neat_drops * drops.get(one.colourant_id, 0.0)
-    return {key: round(amount, 4) for key, amount in found.items()}
+    return {key: round(amount, 4) for key, amount in found.items()}, unread
 
 
 def list_of(*, owner: Any, scene: Scene) -> ShoppingList:

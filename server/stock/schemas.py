@@ -21,10 +21,15 @@ class StockWritten(Schema):
 
 
 class StockState(StockWritten):
-    """The shelf now: what was counted, less what the bench has used since. `used` by kind of stock."""
+    """The shelf now: what was counted, less what the bench has used since.
+
+    used     by kind of stock
+    refused  what was counted or used, and is left out: rows that are no longer taken, runs that cannot be read
+    """
 
     counted_at: datetime | None
     used: dict[str, float]
+    refused: list[str] = []
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, TypeAdapter, ValidationError
+from pydantic import AwareDatetime, Field, ValidationError
 
 from ..errors import SceneError
 from ..part import Key, Note, Part, bounded
@@ -185,22 +185,34 @@ AnyEvent = Annotated[
     | Placed | Levelled | Degassed | Demoulded | Noted | Struck | Undone,
     Field(discriminator="kind"),
 ]
-EVENTS: TypeAdapter[list[AnyEvent]] = TypeAdapter(list[AnyEvent])
-
-
 class EventList(Part):
-    """Events as a device sends them."""
+    """All events of a run."""
+
+    events: Annotated[list[AnyEvent], Field(title="events")]
+
+
+class SentEvents(Part):
+    """Events as a device sends them at once."""
 
     events: Annotated[list[AnyEvent], Field(title="events", max_length=500)]
 
 
 def read_events(bodies: Sequence[object]) -> list[AnyEvent]:
     """Events from what a device sent; SceneError names the field of one that cannot be read."""
+    return _read(SentEvents, bodies)
+
+
+def kept_events(bodies: Sequence[object]) -> list[AnyEvent]:
+    """Events of a run as they are kept, however many; SceneError names the field of one that is no longer taken."""
+    return _read(EventList, bodies)
+
+
+def _read(many: type[EventList | SentEvents], bodies: Sequence[object]) -> list[AnyEvent]:
     try:
-        return EventList.model_validate({"events": list(bodies)}).events
+        return many.model_validate({"events": list(bodies)}).events
     except ValidationError as flaws:
         plain = [{**flaw, "loc": (*flaw["loc"][:2], *flaw["loc"][3:])} for flaw in flaws.errors()]
-        raise SceneError(problems_of(plain, EventList)) from None
+        raise SceneError(problems_of(plain, many)) from None
 
 
 def standing(events: Sequence[AnyEvent]) -> list[AnyEvent]:

@@ -45,6 +45,14 @@ class RunCase(TestCase):
 
 
 class Runs(RunCase):
+    def test_the_newest_is_the_first_in_the_list(self):
+        # a count in a query drops the order that its model names
+        now = datetime.now(UTC)
+        for hours in (3, 1, 5, 2, 4):
+            Run.objects.create(owner=self.owner, scene=self.scene, packed=b"", started_at=now - timedelta(hours=hours))
+        told = [one["started_at"] for one in self.client.get(f"/api/scenes/{self.scene.pk}/runs").json()]
+        self.assertEqual(told, sorted(told, reverse=True))
+
     def test_it_begins_with_its_first_step_and_goes_on_with_what_is_done(self):
         run = self.begin()
         steps = [one["id"] for one in run["steps"]]

@@ -88,6 +88,10 @@ def _store(owner: User, ready: Ready) -> list[str]:
     words = _shelf(owner, ready.shelf)
     for told in ready.scenes:
         _scene(owner, told)
+        words += [
+            f"State {one['number']} of '{told['name']}' is damaged: it is kept as it came, and nobody can open it."
+            for one in told["revisions"] if one.get("damaged")
+        ]
     return [f"{len(ready.scenes)} pieces were taken in, each with its revisions, log and runs.", *words]
 
 

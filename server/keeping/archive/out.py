@@ -6,7 +6,7 @@ import base64
 import json
 import zipfile
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -22,17 +22,22 @@ from scenes.packed import text_of
 from shapes.models import Mesh
 from stock.models import StockBook
 
+from gondola_core.errors import SceneError
+
 from . import rows
 
 README = """This is all that one person keeps in Gondola.
 
 scenes/N/scene.gondola.json   the piece as it stands, with its shapes: `gondola evaluate` reads it alone
-scenes/N/revisions/           every state of it that is kept, each a scene document
+scenes/N/revisions/           every state of it that is kept, each a scene document; one that is damaged as it is kept
 scenes/N/scene.json           which revision is shown, the plans kept beside it, its log, its runs, its stills
 photographs/                  originals, by the SHA-256 of their bytes
 shapes.json                   meshes, packed as docs/scene-format.md says
 shelf.json                    own resins, colourants, solids; stock; what bottles have learnt
 """
+
+
+DAMAGED = "{what} of '{name}' is damaged: it is in the archive as it is kept here, and nobody can open it."
 
 
 @contextmanager
@@ -49,8 +54,9 @@ def one_moment() -> Iterator[None]:
             cursor.execute("COMMIT")
 
 
-def write_archive(owner: User, to: Path) -> None:
-    """All of it, as of one moment, as a ZIP."""
+def write_archive(owner: User, to: Path) -> list[str]:
+    """All of it, as of one moment, as a ZIP; what of it is damaged and goes along as it is kept, in sentences."""
+    words: list[str] = []
     with one_moment(), zipfile.ZipFile(to, "w", zipfile.ZIP_DEFLATED) as out:
         out.writestr("README.txt", README)
         _json(out, "archive.json", {
@@ -64,7 +70,8 @@ def write_archive(owner: User, to: Path) -> None:
         ])
         written: set[str] = set()
         for at, scene in enumerate(Scene.objects.filter(owner=owner, gone_at=None).order_by("pk"), start=1):
-            _scene(out, f"scenes/{at}", scene, written)
+            words += _scene(out, f"scenes/{at}", scene, written)
+    return words
 
 
 def _json(out: zipfile.ZipFile, name: str, body: Any) -> None:
@@ -86,23 +93,39 @@ def _shelf(owner: User) -> dict[str, Any]:
     }
 
 
-def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) -> None:
+def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) -> list[str]:
     variants = list(scene.variants.select_related("head", "tip"))
-    out.writestr(f"{where}/scene.gondola.json", file_text(scene))
-    for one in scene.revisions.order_by("number").iterator(chunk_size=50):
-        out.writestr(f"{where}/revisions/{one.number}.json", text_of(one.packed))
+    with suppress(SceneError):
+        out.writestr(f"{where}/scene.gondola.json", file_text(scene))
+    damaged = _revisions(out, where, scene)
+    runs = [_run(one) for one in scene.runs.prefetch_related("events")]
     parents = dict(scene.revisions.values_list("number", "parent__number"))
     _json(out, f"{where}/scene.json", {
         "name": scene.name,
         "revisions": [
-            {**rows.told(one, rows.REVISION), "parent": parents[one.number]}
+            {**rows.told(one, rows.REVISION), "parent": parents[one.number], "damaged": one.number in damaged}
             for one in scene.revisions.defer("packed").order_by("number")
         ],
         "variants": [{"name": one.name, "head": one.head.number, "tip": one.tip.number} for one in variants],
         "entries": [_entry(out, one, written) for one in scene.entries.select_related("photograph")],
-        "runs": [_run(one) for one in scene.runs.prefetch_related("events")],
+        "runs": runs,
         "stills": [_still(out, where, one) for one in scene.stills.all()],
     })
+    words = [DAMAGED.format(what=f"State {number}", name=scene.name) for number in damaged]
+    words += [DAMAGED.format(what="The plan of a run", name=scene.name) for one in runs if one["plan"] is None]
+    return words
+
+
+def _revisions(out: zipfile.ZipFile, where: str, scene: Scene) -> list[int]:
+    """Every state that is kept; which of them are damaged."""
+    damaged = []
+    for one in scene.revisions.order_by("number").iterator(chunk_size=50):
+        try:
+            out.writestr(f"{where}/revisions/{one.number}.json", text_of(one.packed))
+        except SceneError:
+            out.writestr(f"{where}/revisions/{one.number}.damaged", one.packed)
+            damaged.append(one.number)
+    return damaged
 
 
 def _entry(out: zipfile.ZipFile, entry: Entry, written: set[str]) -> dict[str, Any]:
@@ -115,8 +138,12 @@ def _entry(out: zipfile.ZipFile, entry: Entry, written: set[str]) -> dict[str, A
 
 
 def _run(run: Any) -> dict[str, Any]:
+    try:
+        plan = {"plan": json.loads(text_of(run.packed))}
+    except SceneError:
+        plan = {"plan": None, "damaged_base64": base64.b64encode(run.packed).decode()}
     return {
-        **rows.told(run, rows.RUN), "id": str(run.pk), "plan": json.loads(text_of(run.packed)),
+        **rows.told(run, rows.RUN), **plan, "id": str(run.pk),
         "events": [{"number": one.number, "body": one.body} for one in run.events.all()],
     }
 

@@ -10,9 +10,9 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from scenes.packed import pack_text
+from scenes.packed import damaged_bytes, pack_text
 
-from gondola_core.bench.events import read_events
+from gondola_core.bench.events import kept_events
 from gondola_core.errors import GondolaError
 from gondola_core.parsed import parsed
 from gondola_core.shape.bodies.mesh import pack_mesh, unpack_mesh
@@ -103,12 +103,21 @@ def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
     told = parts.json(f"{where}/scene.json")
     for one in told["revisions"]:
         one["row"] = rows.read(one, rows.REVISION)
-        one["packed"] = pack_text(parts.bytes(f"{where}/revisions/{int(one['number'])}.json"))
+        one["packed"] = _state(parts, f"{where}/revisions/{int(one['number'])}", damaged=one.get("damaged") is True)
     for one in told["entries"]:
         one["row"] = rows.read(one, rows.ENTRY)
     for one in told["runs"]:
-        one["row"], one["packed"] = rows.read(one, rows.RUN), pack_text(json.dumps(one.pop("plan")).encode())
-        one["bodies"] = read_events([event["body"] for event in one["events"]])
+        one["row"], one["packed"] = rows.read(one, rows.RUN), _plan(one)
+        one["bodies"] = kept_events([event["body"] for event in one["events"]])
     for one in told["stills"]:
         one["row"] = rows.read(one, rows.STILL)
     return dict(told)
+
+
+def _state(parts: Parts, where: str, *, damaged: bool) -> bytes:
+    return damaged_bytes(parts.bytes(f"{where}.damaged")) if damaged else pack_text(parts.bytes(f"{where}.json"))
+
+
+def _plan(run: dict[str, Any]) -> bytes:
+    plan = run.pop("plan")
+    return pack_text(json.dumps(plan).encode()) if plan else damaged_bytes(base64.b64decode(run["damaged_base64"]))

@@ -63,8 +63,12 @@ class ArchiveCase(SceneCase):
         bring_photograph(scene=self.scene, name="out of the dam.jpg", content=out.getvalue())
         run = bench.begin(scene=self.scene, zone="UTC")
         at = bench.now_of(run).isoformat()
-        bench.take(run=run, bodies=[{"id": str(uuid.uuid4()), "at": at, "kind": "measured", "device": "hand",
-                                     "what": "room", "measured_c": 21.0}])
+        # more than a device may send at once, as a thermometer comes to in a day
+        for _ in range(2):
+            bench.take(run=run, bodies=[
+                {"id": str(uuid.uuid4()), "at": at, "kind": "measured", "device": "hand", "what": "room",
+                 "measured_c": 21.0} for _ in range(300)
+            ])
         job = "11111111-1111-4111-8111-111111111111"
         Still.objects.create(
             scene=self.scene, job_id=job, revision=2, stand={"eye": 1}, width_px=4, height_px=3, png=b"PNG"
@@ -158,6 +162,8 @@ class Refused(ArchiveCase):
             ("no scene", changed("scenes/1/revisions/1.json", b"{}"), "format"),
             ("another picture", changed(photograph, b"x"), "not as it was written"),
             ("an endless number", changed("shapes.json", endless.encode()), "not whole"),
+            ("a sound state called damaged", changed(
+                "scenes/1/scene.json", scene.replace('"damaged": false', '"damaged": true', 1).encode()), "not whole"),
             ("a moment", changed("scenes/1/scene.json", scene.replace("+00:00", "").encode()), "no moment"),
         ]
         for name, file, words in rows:

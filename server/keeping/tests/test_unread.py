@@ -10,17 +10,19 @@ from pathlib import Path
 from typing import Any
 
 import trimesh
+from bench.models import Run, RunEvent
 from django.contrib.auth.models import User
 from django.test import TestCase
 from learning.models import Bottle
 from library.models import OwnRow, UsualAnswers
 from look.models import Still
 from scenes.models import Revision, Scene, Variant
+from scenes.packed import damaged_bytes
 from shapes.models import Mesh
 from stock.models import StockBook
 
-from gondola_core.errors import GondolaError
 from gondola_core.materials import load_library
+from gondola_core.scene import LARGEST_FILE
 from keeping.archive.back import bring_archive
 from keeping.archive.out import write_archive
 from keeping.tests.test_archive import ArchiveCase, shape_of
@@ -70,14 +72,27 @@ class NoLongerTaken(ArchiveCase):
             self.assertContains(self.client.get(self.url(tail)), "damaged", status_code=422)
         self.assertEqual(self.send("post", self.url("/restore"), {"base_revision": 3, "number": 2}).status_code, 200)
 
-    def test_a_still_whose_eye_is_no_longer_taken_says_so_in_a_sentence(self) -> None:
+    def test_a_still_whose_eye_is_no_longer_taken_is_there_without_it_and_can_be_taken_away(self) -> None:
         job = "11111111-1111-4111-8111-111111111111"
         Still.objects.create(
             scene=self.scene, job_id=job, revision=2, stand={"eye": 1}, width_px=4, height_px=3, png=b"PNG"
         )
-        answer = self.client.get(self.url("/stills"))
-        self.assertEqual(answer.status_code, 422)
-        self.assertTrue(answer.json()["message"].endswith("."))
+        (row,) = self.client.get(self.url("/stills")).json()
+        self.assertEqual((row["revision"], row["stand"]), (2, None))
+        self.assertEqual(self.client.delete(f"/api/stills/{row['id']}").status_code, 204)
+        self.assertEqual(self.client.get(self.url("/stills")).json(), [])
+
+    def test_a_run_whose_plan_is_no_longer_taken_does_not_stand_in_the_way_of_the_next(self) -> None:
+        old = Run.objects.create(scene=self.scene, owner=self.owner, packed=b"\x02", started_at=datetime.now(UTC))
+        RunEvent.objects.create(run=old, number=1, event_id="one", body={})
+        self.assertEqual(self.client.get(f"/api/runs/{old.pk}").status_code, 422)
+        (row,) = self.client.get(self.url("/runs")).json()
+        self.assertIn("damaged", row["refused"])
+        self.assertEqual(self.client.get(self.url("/glance")).json()["state"], "planning")
+        begun = self.send("post", self.url("/runs"), {"zone": "UTC", "rehearsal": False, "seed": 1})
+        self.assertEqual(begun.status_code, 200)
+        rows = self.client.get(self.url("/runs")).json()
+        self.assertEqual([one["refused"] is None for one in rows], [True, False], (rows, str(datetime.now(UTC))))
 
     def test_an_archive_carries_it_as_it_is(self) -> None:
         text = self.age(2)
@@ -93,10 +108,35 @@ class NoLongerTaken(ArchiveCase):
                     self.assertEqual(shape_of(there)["digest"], shape_of(self.scene)["digest"])
                     there.variants.all().delete()
                     there.delete()
-        self.keep(1, b"\x00\x01")
-        with self.assertRaises(GondolaError) as refused:
-            write_archive(self.owner, self.file)
-        self.assertIn("damaged", refused.exception.message)
+
+    def test_an_archive_carries_what_is_damaged_as_it_is_kept(self) -> None:
+        whole = Revision.objects.get(scene=self.scene, number=3).packed
+        run = Run.objects.create(scene=self.scene, owner=self.owner, packed=b"\x02", started_at=datetime.now(UTC))
+        for name, kept in (("overwritten", b"\x00\x01"), ("cut short", whole[: len(whole) // 2]), ("empty", b"")):
+            with self.subTest(name):
+                self.keep(1, b"\x00\x01")
+                self.keep(3, kept)
+                words = write_archive(self.owner, self.file)
+                self.assertEqual([one.split(" is damaged")[0] for one in words], [
+                    "State 1 of 'Wagon in the Quarry Pool'", "State 3 of 'Wagon in the Quarry Pool'",
+                    "The plan of a run of 'Wagon in the Quarry Pool'",
+                ])
+                said = " ".join(bring_archive(self.other, self.file))
+                self.assertIn("State 1 of 'Wagon in the Quarry Pool' is damaged", said)
+                there = Scene.objects.get(owner=self.other)
+                states = {one.number: bytes(one.packed) for one in there.revisions.all()}
+                self.assertEqual((states[1], states[3]), (b"\x00\x01", kept))
+                self.assertEqual(states[2], bytes(Revision.objects.get(scene=self.scene, number=2).packed))
+                self.assertEqual(bytes(there.runs.get().packed), bytes(run.packed))
+                there.runs.all().delete()
+                there.variants.all().delete()
+                there.delete()
+
+    def test_what_is_said_to_be_damaged_and_is_not_is_refused(self) -> None:
+        bomb = zlib.compress(bytes(LARGEST_FILE + 1))
+        for name, kept in (("sound", zlib.compress(b"{}")), ("too much", bomb), ("too much, cut", bomb[:-4])):
+            with self.subTest(name), self.assertRaises(ValueError):
+                damaged_bytes(kept)
 
     def test_what_it_points_at_is_not_tidied_away_and_the_tidying_goes_on(self) -> None:
         ball = trimesh.creation.icosphere(2, 12.0)
@@ -147,18 +187,34 @@ class OwnRows(TestCase):
         usual = self.client.get("/api/usual").json()
         self.assertEqual((usual["resin_id"], usual["room_day_c"]), ("casting", 22.0))
 
-    def test_a_bottle_and_a_count_say_so_in_a_sentence(self):
+    def test_a_bottle_says_so_in_a_sentence(self):
         before = OwnRow.objects.get(key="my-deep").body
         Bottle.objects.create(
             owner=self.owner, kind="resin", key="my-deep", before=before, before_own=True, before_source=""
         )
-        StockBook.objects.create(owner=self.owner, held=[{"amount": -1}], counted_at="2026-01-01T10:00:00Z")
-        for url in ("/api/bottles/resin/my-deep", "/api/stock"):
-            with self.subTest(url):
-                answer = self.client.get(url)
-                self.assertEqual(answer.status_code, 422)
-                self.assertTrue(answer.json()["message"].endswith("."))
+        answer = self.client.get("/api/bottles/resin/my-deep")
+        self.assertEqual(answer.status_code, 422)
+        self.assertTrue(answer.json()["message"].endswith("."))
         self.assertEqual(self.client.get("/api/bottles").status_code, 200)
+
+    def test_what_was_counted_and_is_no_longer_taken_is_left_out_and_told_until_it_is_counted_anew(self):
+        scene = Scene.objects.create(owner=self.owner, name="Old wreck")
+        run = Run.objects.create(scene=scene, owner=self.owner, packed=b"\x02", started_at=datetime.now(UTC))
+        RunEvent.objects.create(run=run, number=1, event_id="one", body={})
+        held = [{"key": "a:deep", "name": "deep, part A", "amount": 900.0}, {"name": "old ink", "amount": -1}]
+        for currency, kept, told in (("EUR", held, 2), ("e1", held, 3), ("EUR", 7, 2)):
+            with self.subTest(currency=currency, kept=kept):
+                StockBook.objects.update_or_create(owner=self.owner, defaults={
+                    "currency": currency, "held": kept, "counted_at": "2026-01-01T10:00:00Z",
+                })
+                shelf = self.client.get("/api/stock").json()
+                self.assertEqual([one["amount"] for one in shelf["held"]], [900.0] if kept == held else [])
+                self.assertEqual(len(shelf["refused"]), told)
+                self.assertTrue(all(one.endswith(".") for one in shelf["refused"]))
+                self.assertIn("Old wreck", shelf["refused"][-1])
+        again = {key: shelf[key] for key in ("currency", "held", "kits")}
+        counted = self.client.put("/api/stock", json.dumps(again), content_type="application/json")
+        self.assertEqual((counted.status_code, counted.json()["refused"]), (200, []))
 
     def test_an_archive_leaves_the_row_out_and_says_so(self):
         other = User.objects.create_user("other")

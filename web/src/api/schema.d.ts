@@ -7851,7 +7851,7 @@ export interface components {
         };
         /**
          * RunRow
-         * @description A run in a list.
+         * @description A run in a list; `refused` says why one that is not over cannot be gone on with.
          */
         RunRow: {
             /** Ended At */
@@ -7863,6 +7863,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Refused */
+            refused?: string | null;
             /** Rehearsal */
             rehearsal: boolean;
             /**
@@ -8812,7 +8814,7 @@ export interface components {
         };
         /**
          * StillRow
-         * @description A still that is kept: of which revision, when, and the eye that saw it.
+         * @description A still that is kept: of which revision, when, and the eye that saw it; none that is no longer taken.
          */
         StillRow: {
             /** Height Px */
@@ -8826,7 +8828,7 @@ export interface components {
             made_at: string;
             /** Revision */
             revision: number;
-            stand: components["schemas"]["Stand"];
+            stand: components["schemas"]["Stand"] | null;
             /** Width Px */
             width_px: number;
         };
@@ -8860,7 +8862,10 @@ export interface components {
         };
         /**
          * StockState
-         * @description The shelf now: what was counted, less what the bench has used since. `used` by kind of stock.
+         * @description The shelf now: what was counted, less what the bench has used since.
+         *
+         *     used     by kind of stock
+         *     refused  what was counted or used, and is left out: rows that are no longer taken, runs that cannot be read
          */
         StockState: {
             /** Counted At */
@@ -8880,6 +8885,11 @@ export interface components {
              * @default []
              */
             kits: components["schemas"]["Kit"][];
+            /**
+             * Refused
+             * @default []
+             */
+            refused: string[];
             /** Used */
             used: {
                 [key: string]: number;

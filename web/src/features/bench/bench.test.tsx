@@ -22,7 +22,7 @@ const LIST: ShoppingList = {
   currency: "NOK",
   shopping: { lines: [LINE], kits: [], buy_cost: 2.8, piece_cost: 0, unpriced: ["mixing cups"] },
 };
-const SHELF: StockState = { currency: "NOK", held: [], kits: [], counted_at: null, used: {} };
+const SHELF: StockState = { currency: "NOK", held: [], kits: [], counted_at: null, used: {}, refused: [] };
 
 function answers() {
   return serve({
@@ -57,6 +57,23 @@ describe("the bench from the desk", () => {
     expect(screen.getByRole("button", { name: "rehearse it first" })).toBeEnabled();
     expect(screen.getByText("12 entered")).toBeInTheDocument();
   });
+  it("begins another where one that is open cannot be read any more", async () => {
+    serve({
+      "GET /api/scenes/7/runs": [
+        {
+          id: "r1",
+          rehearsal: false,
+          started_at: "2027-03-05T09:00:00Z",
+          ended_at: null,
+          events_count: 12,
+          refused: "What is kept of it is damaged.",
+        },
+      ],
+    });
+    lay(<BenchInspector />);
+    expect(await screen.findByText(/It cannot be gone on with\. What is kept of it is damaged\./)).toBeInTheDocument();
+    expect(screen.getByRole("button", { name: "begin the run" })).toBeEnabled();
+  });
   it("has one bottle of each colour for every pour", async () => {
     answers();
     lay(<BenchInspector />);
@@ -77,6 +94,24 @@ describe("the bench from the desk", () => {
     await userEvent.tab();
     const written = questions.find((one) => one.path === "PUT /api/stock")?.body as StockState;
     expect(written.held).toEqual([{ key: "gloves", name: "nitrile gloves", amount: 12, unit: "pairs" }]);
+  });
+  it("tells what of the shelf is left out until it is counted anew", async () => {
+    const shelf = {
+      ...SHELF,
+      refused: ["old ink on the shelf is no longer taken, and is left out: Amount has to be 0."],
+    };
+    const questions = serve({
+      "GET /api/scenes/7/runs": [],
+      "GET /api/scenes/7/shopping": LIST,
+      "GET /api/stock": shelf,
+      "PUT /api/stock": SHELF,
+    });
+    lay(<BenchInspector />);
+    await part("stock");
+    expect(await screen.findByText(/old ink on the shelf is no longer taken/)).toBeInTheDocument();
+    await userEvent.click(screen.getByRole("button", { name: "count it as it stands below" }));
+    const written = questions.find((one) => one.path === "PUT /api/stock")?.body;
+    expect(written).toEqual({ currency: "NOK", held: [], kits: [] });
   });
   it("scales a mix to the bed", async () => {
     const questions = answers();

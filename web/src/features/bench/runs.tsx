@@ -32,7 +32,7 @@ export function Runs() {
       ),
     onSuccess: (whole) => go(`/runs/${whole.run.id}`),
   });
-  const open = runs.data?.find((one) => !one.rehearsal && !one.ended_at);
+  const open = runs.data?.find((one) => !one.rehearsal && !one.ended_at && !one.refused);
   return (
     <>
       <Title aside="the pour day">Bench</Title>
@@ -78,6 +78,7 @@ export function Runs() {
               <Box as="span" color="soft">
                 {one.events_count} entered{one.ended_at ? ", over" : ""}
               </Box>
+              {one.refused ? <Box color="watch">It cannot be gone on with. {one.refused}</Box> : null}
             </Box>
           ))}
         </Box>

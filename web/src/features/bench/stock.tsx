@@ -5,6 +5,7 @@ import { ask } from "../../api/ask";
 import { api } from "../../api/client";
 import type { ShoppingList, StockState, Units } from "../../api/types";
 import { useDocument } from "../../desk/document";
+import { Word } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Title } from "../../ui/row";
 import { areaText, massText, volumeText } from "../../units/display";
@@ -39,6 +40,12 @@ export function StockPart() {
   return (
     <>
       <Title aside={<a href={`/api/scenes/${work.id}/shopping.csv`}>as CSV</a>}>What it takes</Title>
+      <LeftOut
+        words={stock.refused}
+        counted={() => {
+          count.mutate(stock);
+        }}
+      />
       <Box as="table" width="100%" fontSize="14px" style={{ borderCollapse: "collapse" }}>
         <thead>
           <tr style={{ color: "var(--soft)", textAlign: "left" }}>
@@ -80,6 +87,23 @@ export function StockPart() {
         </Box>
       ) : null}
     </>
+  );
+}
+
+/** What of the shelf is left out, each with its reason, until it is counted anew. Nothing while there is none. */
+function LeftOut({ words, counted }: { words: string[]; counted: () => void }) {
+  if (!words.length) return null;
+  return (
+    <Box marginBottom="2" borderLeft="4px solid" borderColor="watch" paddingLeft="8px">
+      <Box as="ul" listStyleType="none" padding="0" margin="0">
+        {words.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </Box>
+      <Word paddingLeft="0" onClick={counted}>
+        count it as it stands below
+      </Word>
+    </Box>
   );
 }
 
