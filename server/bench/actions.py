@@ -19,7 +19,7 @@ from studio.zones import zone_of
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
-from gondola_core.bench.events import AnyEvent, TemperatureRead, kept_events, read_events, standing
+from gondola_core.bench.events import AnyEvent, TemperatureRead, read_events, standing
 from gondola_core.bench.happened import as_happened, pour_logs
 from gondola_core.bench.run import RunState, fold
 from gondola_core.bench.steps import BenchStep
@@ -29,6 +29,7 @@ from gondola_core.studies.replan import Replan, replan, with_waits
 from gondola_core.studies.watching import Reading, judged, watched
 
 from .models import Run, RunEvent
+from .remembered import REMEMBERED
 from .schemas import Watch
 
 REHEARSED = 30.0
@@ -99,7 +100,7 @@ def refused_of(run: Run) -> str | None:
 def events_of(run: Run) -> list[AnyEvent]:
     """All its events, those undone too, in the order in which they were taken in. SceneError where one is no longer
     taken."""
-    return kept_events([{**row.body, "number": row.number} for row in run.events.all()])
+    return REMEMBERED.of(run)
 
 
 @transaction.atomic

@@ -5,18 +5,19 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Max
+from django.db.models import OuterRef, Subquery
 from studio.stream import Watches
 
 from .instruments.recording import HUB
-from .models import Run
+from .models import Run, RunEvent
 
 Key = tuple[UUID, int]
 """A run, and who listens to it."""
 
 
 def _read(keys: list[Key]) -> dict[Key, dict[str, Any]]:
-    rows = Run.objects.filter(pk__in=[key for key, _ in keys]).annotate(last=Max("events__number"))
+    last = RunEvent.objects.filter(run=OuterRef("pk")).order_by("-number").values("number")[:1]
+    rows = Run.objects.filter(pk__in=[key for key, _ in keys]).annotate(last=Subquery(last))
     runs = {row.pk: row for row in rows.defer("packed")}
     devices = {one: HUB.told(one) for one in {one for _, one in keys}}
     return {

@@ -12,8 +12,9 @@ from django.test import TestCase
 from scenes.actions import create_scene, state_of
 from scenes.tests.unlocked import nothing_computed_while_writing, nothing_marched_out_of_turn
 
-from bench import actions
+from bench import actions, remembered
 from bench.models import Run, RunEvent
+from gondola_core.bench.events import kept_events
 from gondola_core.bench.mixing import mass_ratio
 from gondola_core.samples import quarry_pool
 
@@ -145,6 +146,43 @@ class Runs(RunCase):
         over = self.post(f"/runs/{run}/end").json()
         self.assertEqual(self.client.get(f"/api/runs/{run}/now").json()["now"], over["now"])
         self.assertIsNone(self.post(f"/runs/{run}/reopen").json()["ended_at"])
+
+
+class Remembering(RunCase):
+    def setUp(self):
+        super().setUp()
+        # tests are transactions, in which nothing is remembered
+        self.enterContext(mock.patch.object(remembered, "_is_settled", lambda: True))
+        self.kept = remembered.Remembered()
+
+    def noted(self, run, count):
+        self.tell(run, *(event("noted", text=f"note {at}") for at in range(count)))
+        return Run.objects.get(pk=run["run"]["id"])
+
+    def test_only_new_events_are_read_again(self):
+        run = self.begin()
+        for count, asked in ((3, 3), (0, 0), (2, 2)):
+            with self.subTest(count), mock.patch.object(remembered, "kept_events", wraps=kept_events) as read:
+                kept = self.noted(run, count)
+                told = self.kept.of(kept)
+                self.assertEqual(len(read.call_args.args[0]), asked)
+                self.assertEqual(told, remembered.Remembered().of(kept))
+
+    def test_no_more_are_remembered_than_there_is_room_for(self):
+        with mock.patch.object(remembered, "MOST", 5):
+            first, second = (self.noted(self.begin(), count) for count in (4, 3))
+            for one in (first, second, second):
+                self.kept.of(one)
+            with mock.patch.object(remembered, "kept_events", wraps=kept_events) as read:
+                self.assertEqual((len(self.kept.of(second)), len(self.kept.of(first))), (3, 4))
+            self.assertEqual([len(one.args[0]) for one in read.call_args_list], [0, 4])
+
+    def test_what_a_transaction_may_take_back_is_not_remembered(self):
+        run = self.noted(self.begin(), 2)
+        with mock.patch.object(remembered, "_is_settled", lambda: False):
+            self.kept.of(run)
+        run.events.filter(number=2).delete()
+        self.assertEqual(len(self.kept.of(run)), 1)
 
 
 class Happening(RunCase):

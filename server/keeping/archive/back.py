@@ -1,13 +1,15 @@
-"""Takes an archive in: all of it or nothing, beside what is there already."""
+"""Takes an archive in: all of it or nothing, beside what is there already, and while others work on."""
 
 from __future__ import annotations
 
 import hashlib
 import uuid
 import zipfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
+from datetime import UTC, datetime
+from itertools import islice
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from bench.models import Run, RunEvent
 from django.contrib.auth.models import User
@@ -22,20 +24,25 @@ from log.pictures import read_picture, safe_name
 from look.models import Still
 from scenes.models import Revision, Scene, Variant
 from shapes.actions import keep_packed
+from shapes.models import Mesh
 from stock.models import StockBook
 from studio.apart import apart
 
 from gondola_core.errors import GondolaError, SceneError
 
+from ..tidying import delete_scene
 from . import rows
 from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
 
+T = TypeVar("T")
+MANY, FEW = 100, 2
+"""Rows, and shapes or pictures, that are stored in one transaction: some tenth of a second. Source: assumed"""
 MOST_PICTURES = 512 * 2**20
 """bytes of all stills of an archive: they are stored as they are. Source: assumed"""
 
 
 def bring_archive(owner: User, file: Path, read: Callable[[Path], Ready] = read_archive) -> list[str]:
-    """Read an archive, then take it in at one stroke; what was done, in sentences. GondolaError: nothing was.
+    """Read an archive, then take it in; what was done, in sentences. GondolaError: nothing was.
 
     read  `read_archive`, here or in a process of its own
     """
@@ -43,8 +50,7 @@ def bring_archive(owner: User, file: Path, read: Callable[[Path], Ready] = read_
     try:
         with zipfile.ZipFile(file) as opened:
             _with_pictures(Parts(opened), ready)
-        with transaction.atomic():
-            return _store(owner, ready)
+        return _store(owner, ready)
     except KeyError as error:
         raise GondolaError(CHANGED.format(str(error)[:120]), "file") from None
     except (*CHANGED_BY, ObjectDoesNotExist) as error:
@@ -80,19 +86,39 @@ def _read_photograph(parts: Parts, told: dict[str, Any] | None) -> dict[str, Any
 
 
 def _store(owner: User, ready: Ready) -> list[str]:
-    for one in ready.shapes:
-        keep_packed(
+    """In steps, so that others write between them: pieces are hidden, as deleted ones are, until all of it is there."""
+    began, hidden = datetime.now(UTC), list[Scene]()
+    known = set(Mesh.objects.filter(owner=owner).values_list("key", flat=True))
+    try:
+        _in_steps(ready.shapes, lambda one: keep_packed(
             owner=owner, packed=one["packed"], name=str(one["name"]), triangles=int(one["triangles_count"]),
             spread_ml=float(one["spread_ml"]),
-        )
-    words = _shelf(owner, ready.shelf)
-    for told in ready.scenes:
-        _scene(owner, told)
-        words += [
-            f"State {one['number']} of '{told['name']}' is damaged: it is kept as it came, and nobody can open it."
-            for one in told["revisions"] if one.get("damaged")
-        ]
+        ), FEW)
+        for told in ready.scenes:
+            hidden.append(Scene.objects.create(owner=owner, name=str(told["name"])[:80], gone_at=began))
+            _fill(hidden[-1], told)
+        with transaction.atomic():
+            words = _shelf(owner, ready.shelf)
+            Scene.objects.filter(pk__in=[one.pk for one in hidden]).update(gone_at=None)
+    except BaseException:
+        for scene in hidden:
+            delete_scene(scene)
+        Mesh.objects.filter(owner=owner).exclude(key__in=known).filter(created_at__gte=began).delete()
+        raise
+    words += [
+        f"State {one['number']} of '{told['name']}' is damaged: it is kept as it came, and nobody can open it."
+        for told in ready.scenes for one in told["revisions"] if one.get("damaged")
+    ]
     return [f"{len(ready.scenes)} pieces were taken in, each with its revisions, log and runs.", *words]
+
+
+def _in_steps(rows: Iterable[T], store: Callable[[T], object], count: int = MANY) -> None:
+    """Store each of them, so many in a transaction."""
+    left = iter(rows)
+    while some := list(islice(left, count)):
+        with transaction.atomic():
+            for one in some:
+                store(one)
 
 
 def _shelf(owner: User, told: dict[str, Any]) -> list[str]:
@@ -122,50 +148,57 @@ def _shelf(owner: User, told: dict[str, Any]) -> list[str]:
     return words
 
 
-def _scene(owner: User, told: dict[str, Any]) -> None:
-    scene = Scene.objects.create(owner=owner, name=str(told["name"])[:80])
+def _fill(scene: Scene, told: dict[str, Any]) -> None:
     numbers: dict[int, Revision] = {}
-    for one in told["revisions"]:
-        row = one["row"]
-        made = Revision.objects.create(
-            scene=scene, number=row["number"], note=str(row["note"])[:120], kept_aside=bool(row["kept_aside"]),
-            parent=numbers.get(one["parent"]), packed=one["packed"],
-        )
-        Revision.objects.filter(pk=made.pk).update(created_at=row["created_at"])
-        numbers[made.number] = made
-    for one in told["variants"]:
-        Variant.objects.create(scene=scene, name=one["name"], head=numbers[one["head"]], tip=numbers[one["tip"]])
-    scene.variants.get(name="plan")
-    for one in told["entries"]:
-        _entry(owner, scene, one)
+    _in_steps(told["revisions"], lambda one: _revision(scene, numbers, one))
+    _in_steps(told["entries"], lambda one: _entry(scene, one))
     for one in told["runs"]:
-        _run(owner, scene, one)
-    for one in told["stills"]:
-        still = Still.objects.create(scene=scene, job_id=uuid.uuid4(), png=one["png"], **_without(one["row"]))
-        Still.objects.filter(pk=still.pk).update(made_at=one["row"]["made_at"])
+        _run(scene, one)
+    _in_steps(told["stills"], lambda one: _still(scene, one), FEW)
+    _in_steps(told["variants"], lambda one: Variant.objects.create(
+        scene=scene, name=one["name"], head=numbers[one["head"]], tip=numbers[one["tip"]],
+    ))
+    scene.variants.get(name="plan")
+
+
+def _revision(scene: Scene, numbers: dict[int, Revision], told: dict[str, Any]) -> None:
+    row = told["row"]
+    made = Revision.objects.create(
+        scene=scene, number=row["number"], note=str(row["note"])[:120], kept_aside=bool(row["kept_aside"]),
+        parent=numbers.get(told["parent"]), packed=told["packed"],
+    )
+    Revision.objects.filter(pk=made.pk).update(created_at=row["created_at"])
+    numbers[made.number] = made
+
+
+def _still(scene: Scene, told: dict[str, Any]) -> None:
+    still = Still.objects.create(scene=scene, job_id=uuid.uuid4(), png=told["png"], **_without(told["row"]))
+    Still.objects.filter(pk=still.pk).update(made_at=told["row"]["made_at"])
 
 
 def _without(row: dict[str, Any]) -> dict[str, Any]:
     return {key: value for key, value in row.items() if key != "made_at"}
 
 
-def _entry(owner: User, scene: Scene, told: dict[str, Any]) -> None:
+def _entry(scene: Scene, told: dict[str, Any]) -> None:
     row = told["row"]
     if row["kind"] not in Entry.Kind.values:
         raise ValueError(f"'{row['kind']}' is no kind of entry")
-    entry = Entry.objects.create(owner=owner, scene=scene, **_without(row))
+    entry = Entry.objects.create(owner=scene.owner, scene=scene, **_without(row))
     Entry.objects.filter(pk=entry.pk).update(made_at=row["made_at"])
     if told["picture"] is not None:
         Photograph.objects.create(entry=entry, **told["picture"])
     index(entry)
 
 
-def _run(owner: User, scene: Scene, told: dict[str, Any]) -> None:
-    run = Run.objects.create(id=_free(told["id"]), owner=owner, scene=scene, packed=told["packed"], **told["row"])
-    RunEvent.objects.bulk_create(
-        RunEvent(run=run, number=one["number"], event_id=event.id, body=event.model_dump(mode="json"))
-        for one, event in zip(told["events"], told["bodies"], strict=True)
-    )
+def _run(scene: Scene, told: dict[str, Any]) -> None:
+    run = Run.objects.create(id=_free(told["id"]), owner=scene.owner, scene=scene, packed=told["packed"], **told["row"])
+    events = zip(told["events"], told["bodies"], strict=True)
+    while some := list(islice(events, 10 * MANY)):
+        RunEvent.objects.bulk_create(
+            RunEvent(run=run, number=one["number"], event_id=event.id, body=event.model_dump(mode="json"))
+            for one, event in some
+        )
 
 
 def _free(told: str) -> uuid.UUID:

@@ -13,12 +13,14 @@ from unittest import mock
 
 import trimesh
 from bench import actions as bench
+from django.contrib.auth.models import User
 from django.test import override_settings
 from learning.models import Bottle, BottleLog
 from library.actions import keep_row
 from log.actions import bring_photograph, enter
 from log.schemas import EntryWrite
 from look.models import Still
+from people.ways import scenes_for
 from PIL import Image
 from scenes import variants
 from scenes.actions import state_of
@@ -30,6 +32,7 @@ from studio.apart import apart
 from gondola_core.digests import digest
 from gondola_core.errors import GondolaError
 from gondola_core.materials import load_library
+from keeping.archive import back
 from keeping.archive.back import bring_archive
 from keeping.archive.out import write_archive
 
@@ -117,6 +120,26 @@ class Journey(ArchiveCase):
         self.client.force_login(self.other)
         state = self.client.get(f"/api/scenes/{there.pk}").json()
         self.assertEqual(self.send("post", "/api/evaluate", state["document"]).json(), before)
+
+    def test_it_is_hidden_until_all_of_it_is_there_and_nothing_is_left_where_it_is_not(self):
+        # stored at one stroke, years of work held every save of the others up
+        self.fill()
+        write_archive(self.owner, self.file)
+        shelf, seen = back._shelf, []
+
+        def looked(owner: User, told: dict[str, Any]) -> list[str]:
+            seen.append((Scene.objects.filter(owner=owner).count(), scenes_for(owner).count()))
+            return shelf(owner, told)
+
+        def broken(owner: User, told: dict[str, Any]) -> list[str]:
+            raise OSError("the disk is full")
+
+        with mock.patch.object(back, "_shelf", broken), self.assertRaises(OSError):
+            bring_archive(self.other, self.file)
+        self.assertFalse(Scene.objects.filter(owner=self.other).exists() or self.other.meshes.exists())
+        with mock.patch.object(back, "_shelf", looked):
+            bring_archive(self.other, self.file)
+        self.assertEqual((seen, scenes_for(self.other).count()), ([(1, 0)], 1))
 
     def test_over_http_and_twice_is_beside_and_own_rows_stay(self):
         self.fill()
