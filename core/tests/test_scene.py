@@ -47,6 +47,8 @@ class Sentences(unittest.TestCase):
              "Bed, row 3 4, height of the bed has to be from 0 to 600 mm; it says 700."),
             ("resins.0.heat_of_cure_j_g", 10000, "resins.0.heat_of_cure_j_g",
              "Resin 1, heat of cure has to be from 20 to 700 J/g; it says 10000."),
+            ("resins.0.heat_of_cure_j_g", 4e6, "resins.0.heat_of_cure_j_g",
+             "Resin 1, heat of cure has to be from 20 to 700 J/g; it says 4,000,000."),
             ("brief.room", KeyError, "brief.room", "Brief, room is missing."),
             ("brief.rooms", 3, "brief.rooms",
              "Brief, rooms is not a field of a scene: take it out or correct its spelling."),

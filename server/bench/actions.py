@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 from people.ways import scene_asked
 from scenes import actions as scenes
 from scenes.models import Scene
-from scenes.packed import pack, unpacked
+from scenes.packed import pack, text_of, unpacked
 from shapes.actions import meshes_for
 from studio.zones import zone_of
 
@@ -89,6 +89,10 @@ def refused_of(run: Run) -> str | None:
     """Why a run that is not over cannot be gone on with; None where it can."""
     if run.ended_at is not None:
         return None
+    try:
+        text_of(run.packed)
+    except SceneError:
+        return "The plan that it follows is damaged."
     try:
         document_of(run)
         events_of(run)

@@ -213,7 +213,7 @@ def _counted(name: str, short: bool, context: dict[str, Any]) -> str:
 
 def _shown(given: object) -> str:
     if isinstance(given, float):
-        return f"it says {given:g}"
+        return f"it says {_plain(given)}"
     if isinstance(given, int):
         return f"it says {given}"
     if isinstance(given, str):
@@ -249,7 +249,7 @@ def _unit(field: FieldInfo | None) -> str:
 
 
 def _plain(value: float) -> str:
-    return f"{value:g}"
+    return f"{value:,.0f}" if 1e5 <= abs(value) < 1e12 and value == round(value) else f"{value:g}"
 
 
 def _given(field: FieldInfo | None, given: object) -> str | Words:

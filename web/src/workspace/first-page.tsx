@@ -1,6 +1,5 @@
 import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 
 import { ask } from "../api/ask";
@@ -9,9 +8,10 @@ import type { SceneRow } from "../api/types";
 import { useSession } from "../desk/use-session";
 import { type Glances, NextHour, Piece, useGlances } from "../features/pieces";
 import { BringFile } from "../ui/bring-file";
-import { Deed, Word } from "../ui/pill";
+import { Deed } from "../ui/pill";
 import { Problem } from "../ui/problem";
 import { bringScene } from "./bring-scene";
+import { Earlier } from "./earlier";
 import { Deeds, Gone } from "./piece-deeds";
 
 /** The pieces of the person, the next hour that matters, and the ways to another piece. */
@@ -84,12 +84,11 @@ function Ways() {
   );
 }
 
-/** Pieces that are sounded at once; older ones wait to be asked for. */
-const FIRST = 12;
+/** Pieces that are sounded at once; older ones stand below by their names. */
+const FIRST = 11;
 
 function Pieces({ scenes }: { scenes: SceneRow[] }) {
-  const [all, showAll] = useState(false);
-  const shown = all ? scenes : scenes.slice(0, FIRST);
+  const shown = scenes.slice(0, FIRST);
   const glances = useGlances(shown);
   if (scenes.length === 0) return <Nothing />;
   return (
@@ -118,17 +117,7 @@ function Pieces({ scenes }: { scenes: SceneRow[] }) {
           </Box>
         ))}
       </Grid>
-      {shown.length < scenes.length ? (
-        <Word
-          marginTop="6"
-          textDecoration="underline"
-          onClick={() => {
-            showAll(true);
-          }}
-        >
-          all {scenes.length} pieces
-        </Word>
-      ) : null}
+      <Earlier scenes={scenes.slice(FIRST)} />
     </>
   );
 }

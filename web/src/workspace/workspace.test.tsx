@@ -166,6 +166,26 @@ describe("all scenes", () => {
     expect(screen.getByText(/first pour, as planned/)).toBeInTheDocument();
     expect(screen.getByRole("link", { name: "Begin a piece" })).toHaveAttribute("href", "/begin");
   });
+  it("are sounded where they are the newest; the others stand below by their names", async () => {
+    const rows = Array.from({ length: 20 }, (_, at) => ({
+      id: 100 + at,
+      name: `piece ${at}`,
+      revision: 1,
+      changed_at: "2027-03-01T10:00:00Z",
+      may: "own",
+      owner: "me",
+    }));
+    const glances = Object.fromEntries(rows.map(({ id }) => [`GET /api/scenes/${id}/glance`, GLANCE]));
+    const asked = open("/", { "GET /api/scenes": rows, ...glances });
+    const earlier = await screen.findByRole("region", { name: "Earlier pieces" });
+    expect(within(earlier).getAllByRole("link")).toHaveLength(9);
+    expect(within(earlier).getByRole("link", { name: "piece 19" })).toHaveAttribute("href", "/scenes/119/pours");
+    expect(within(earlier).getByRole("button", { name: "Delete piece 19" })).toBeInTheDocument();
+    await waitFor(() => {
+      expect(asked.filter((one) => one.path.endsWith("/glance"))).toHaveLength(11);
+    });
+    expect(asked.some((one) => one.path.includes("/119/"))).toBe(false);
+  });
   it("where there is none, the page says what it is for", async () => {
     open("/", { "GET /api/scenes": [] });
     expect(await screen.findByText(/how hot it gets, when the next one bonds/)).toBeInTheDocument();
