@@ -12,8 +12,12 @@ export interface Entered {
   teller: Teller;
 }
 
-/** All that was entered: what the server has, and what waits here. */
-const all = (run: Entered): RunEvent[] => [...((run.now?.events ?? []) as RunEvent[]), ...run.waiting];
+/** All that was entered, each once: what the server has, and what waits here, or was still waiting a moment ago. */
+function all(run: Entered): RunEvent[] {
+  const known = (run.now?.events ?? []) as RunEvent[];
+  const ids = new Set(known.map((one) => one.id));
+  return [...known, ...run.waiting.filter((one) => !ids.has(one.id))];
+}
 
 /** What was not taken back; an undo that was itself undone no longer counts. */
 function alive(events: readonly RunEvent[]): RunEvent[] {

@@ -135,6 +135,10 @@ describe("taking back", () => {
     ];
     expect(undoing(run(events), STEPS).map((one) => one.event_id)).toEqual(["weighed-b", "done-b"]);
   });
+  it("takes once what the server has and what still waits here", () => {
+    const done = told("done", "b");
+    expect(undoing(run([done], [done]), STEPS).map((one) => one.event_id)).toEqual(["done-b"]);
+  });
   it("takes what put a cup right by itself", () => {
     const events = [told("done", "b"), told("weighed", "b:more", { at: "2027-03-05T08:20:00Z" })];
     expect(undoing(run(events), STEPS).map((one) => one.event_id)).toEqual(["weighed-b:more"]);

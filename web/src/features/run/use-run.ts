@@ -91,14 +91,18 @@ export function useRun(id: string): FollowedRun {
   }, [id, reload]);
 
   const send = useCallback(async () => {
+    let fresh: RunNow | null = null;
     try {
-      const { now: fresh, refused } = await flush(id);
-      if (fresh) take(fresh);
-      setProblem(refused);
+      const sent = await flush(id);
+      fresh = sent.now;
+      setProblem(sent.refused);
     } catch (flaw) {
       lost(flaw);
     }
-    setWaiting(await waitingOf(id));
+    // at one moment: what the server has does not wait here any more
+    const left = await waitingOf(id);
+    if (fresh) take(fresh);
+    setWaiting(left);
   }, [id, lost, take]);
   const tell = useCallback(
     async (events: RunEvent[]) => {
