@@ -89,9 +89,8 @@ clean:
 # Compile the kernels once, so that the first page need not wait for them. Those that call others are kept by their
 # own file alone: none of the old ones may stay.
 .setup/kernels: .setup/python $(shell grep -rl njit core/gondola_core --include=*.py)
-	$(BIN)/gondola sample quarry-pool > .setup/sample.json
 	@find core/gondola_core -name "*.nb[ic]" -delete
-	$(BIN)/gondola evaluate .setup/sample.json > /dev/null & first=$$!; \
-	$(BIN)/gondola still .setup/sample.json .setup/still.png --width 160 > /dev/null; second=$$?; \
+	$(BIN)/gondola prepare --only heat > /dev/null & first=$$!; \
+	$(BIN)/gondola prepare --only pictures stills > /dev/null; second=$$?; \
 	wait $$first && exit $$second
 	@touch $@

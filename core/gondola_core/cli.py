@@ -62,10 +62,22 @@ def _parser(added: list[str]) -> argparse.ArgumentParser:
     picture.add_argument("--azimuth", type=float, default=20.0, help="turn of the eye [degrees]")
     picture.add_argument("--width", type=int, default=1600, help="dots across")
     picture.set_defaults(run=_still)
+    ready = commands.add_parser("prepare", help="compile what is compiled once, so that no first answer waits for it")
+    ready.add_argument("--only", nargs="+", choices=("heat", "pictures", "stills"), help="all where none is named")
+    ready.set_defaults(run=_prepare)
     validate = commands.add_parser("validate", help="measure each model against its closed form or published table")
     validate.add_argument("--write", metavar="PAGE.md", help="write the page there, in place of printing it")
     validate.set_defaults(run=_validate)
     return parser
+
+
+def _prepare(options: argparse.Namespace) -> str:
+    from .prepare import PARTS
+
+    parts = options.only or list(PARTS)
+    for part in parts:
+        PARTS[part]()
+    return f"Prepared: {', '.join(parts)}."
 
 
 def _validate(options: argparse.Namespace) -> str:

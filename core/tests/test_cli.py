@@ -6,8 +6,13 @@ import unittest
 from pathlib import Path
 
 from gondola_core.cli import main
+from gondola_core.cure.march.advance import advance
 from gondola_core.evaluate import evaluate, outcome_json
 from gondola_core.samples import quarry_pool
+from gondola_core.shape.bodies.winding import winding_numbers
+from gondola_core.views.look.bake import _all_round
+from gondola_core.views.picture import _composed, _shaded
+from gondola_core.views.raster import _draw
 
 
 def run(*words):
@@ -44,6 +49,13 @@ class Commands(unittest.TestCase):
         self.assertEqual(
             json.loads(run("sample", "quarry-pool")[1])["name"], "Wagon in the Quarry Pool"
         )
+
+    def test_prepare_has_the_kernels_compiled_that_answers_begin_with(self):
+        code, out, _ = run("prepare", "--only", "heat", "pictures")
+        self.assertEqual((code, out.strip()), (0, "Prepared: heat, pictures."))
+        for kernel in (advance, winding_numbers, _composed, _shaded, _draw, _all_round):
+            with self.subTest(kernel.py_func.__name__):
+                self.assertTrue(kernel.signatures)
 
     def test_what_cannot_be_read_gets_a_sentence(self):
         self.path.write_text(self.path.read_text().replace('"wait_h":26.0', '"wait_h":-1'))

@@ -25,18 +25,10 @@ application = bounded(hearing(get_asgi_application()), LARGEST_ARCHIVE, LARGEST_
 
 def _warm() -> None:
     """Load the kernels before the first person asks."""
-    from gondola_core.answers.kept import Keeper
-    from gondola_core.evaluate import evaluate
-    from gondola_core.samples import quarry_pool
-    from gondola_core.views.look.look import MOVING, Asked, look
-    from gondola_core.views.look.stand import usual_stand
-    from gondola_core.views.picture import picture
+    from gondola_core.prepare import prepare_heat, prepare_pictures
 
-    scene = quarry_pool()
-    evaluate(scene)
-    keeper = Keeper()
-    picture(scene, "front", 400, {}, keeper)
-    look(scene, Asked(usual_stand(scene), 120, 75, MOVING), {}, keeper)
+    prepare_heat()
+    prepare_pictures()
     # what is loaded by now stays: looking through it for rubbish would hold an answer up for a tenth of a second
     gc.collect()
     gc.freeze()
