@@ -19,7 +19,7 @@ from studio.zones import zone_of
 
 from gondola_core.answers.book import Book
 from gondola_core.answers.steps import STEPS
-from gondola_core.bench.events import AnyEvent, TemperatureRead, read_events, standing
+from gondola_core.bench.events import MOST_EVENTS, AnyEvent, TemperatureRead, read_events, standing
 from gondola_core.bench.happened import as_happened, pour_logs
 from gondola_core.bench.run import RunState, fold
 from gondola_core.bench.steps import BenchStep
@@ -34,8 +34,6 @@ from .schemas import Watch
 
 REHEARSED = 30.0
 """seconds of a rehearsal's clock in one of ours"""
-MOST_EVENTS = 20_000
-"""Events of a run: some ten days of a thermometer's minutes, and all that hands do."""
 SLACK_S = 5.0
 """seconds by which a device's clock may run ahead of the server's; what is later than that is refused"""
 LONGEST = timedelta(days=60)

@@ -185,10 +185,14 @@ AnyEvent = Annotated[
     | Placed | Levelled | Degassed | Demoulded | Noted | Struck | Undone,
     Field(discriminator="kind"),
 ]
+MOST_EVENTS = 20_000
+"""Events of a run: some ten days of a thermometer's minutes, and all that hands do."""
+
+
 class EventList(Part):
     """All events of a run."""
 
-    events: Annotated[list[AnyEvent], Field(title="events")]
+    events: Annotated[list[AnyEvent], Field(title="events of a run", max_length=MOST_EVENTS)]
 
 
 class SentEvents(Part):
@@ -203,7 +207,7 @@ def read_events(bodies: Sequence[object]) -> list[AnyEvent]:
 
 
 def kept_events(bodies: Sequence[object]) -> list[AnyEvent]:
-    """Events of a run as they are kept, however many; SceneError names the field of one that is no longer taken."""
+    """All events of a run as they are kept; SceneError names the field of one that is no longer taken."""
     return _read(EventList, bodies)
 
 

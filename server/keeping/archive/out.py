@@ -59,9 +59,6 @@ def write_archive(owner: User, to: Path) -> list[str]:
     words: list[str] = []
     with one_moment(), zipfile.ZipFile(to, "w", zipfile.ZIP_DEFLATED) as out:
         out.writestr("README.txt", README)
-        _json(out, "archive.json", {
-            "form": rows.FORM, "name": owner.get_username(), "made_at": datetime.now(UTC).isoformat(timespec="seconds"),
-        })
         _json(out, "shelf.json", _shelf(owner))
         _json(out, "shapes.json", [
             {"key": one.key, "name": one.name, "spread_ml": one.spread_ml, "triangles_count": one.triangles_count,
@@ -71,6 +68,10 @@ def write_archive(owner: User, to: Path) -> list[str]:
         written: set[str] = set()
         for at, scene in enumerate(Scene.objects.filter(owner=owner, gone_at=None).order_by("pk"), start=1):
             words += _scene(out, f"scenes/{at}", scene, written)
+        _json(out, "archive.json", {
+            "form": rows.FORM, "name": owner.get_username(), "made_at": datetime.now(UTC).isoformat(timespec="seconds"),
+            "damaged": words,
+        })
     return words
 
 

@@ -29,6 +29,7 @@ from scenes.tests.scene_case import SceneCase
 from stock.models import StockBook
 from studio.apart import apart
 
+from gondola_core.bench.events import MOST_EVENTS
 from gondola_core.digests import digest
 from gondola_core.errors import GondolaError
 from gondola_core.materials import load_library
@@ -174,6 +175,7 @@ class Refused(ArchiveCase):
         scene, shapes = (
             zipfile.ZipFile(self.file).read(name).decode() for name in ("scenes/1/scene.json", "shapes.json")
         )
+        told = json.loads(scene)
         endless = shapes.replace('"triangles_count": ', '"triangles_count": ' + "9" * 30)
         rows = [
             ("not a zip", plain, "no archive of Gondola"),
@@ -185,6 +187,9 @@ class Refused(ArchiveCase):
             ("no scene", changed("scenes/1/revisions/1.json", b"{}"), "format"),
             ("another picture", changed(photograph, b"x"), "not as it was written"),
             ("an endless number", changed("shapes.json", endless.encode()), "not whole"),
+            ("a run without end", changed("scenes/1/scene.json", json.dumps(
+                {**told, "runs": [{**told["runs"][0], "events": [told["runs"][0]["events"][0]] * (MOST_EVENTS + 1)}]}
+            ).encode()), "at most 20000 entries"),
             ("a sound state called damaged", changed(
                 "scenes/1/scene.json", scene.replace('"damaged": false', '"damaged": true', 1).encode()), "not whole"),
             ("a moment", changed("scenes/1/scene.json", scene.replace("+00:00", "").encode()), "no moment"),

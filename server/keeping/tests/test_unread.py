@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import tempfile
+import zipfile
 import zlib
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -121,6 +122,8 @@ class NoLongerTaken(ArchiveCase):
                     "State 1 of 'Wagon in the Quarry Pool'", "State 3 of 'Wagon in the Quarry Pool'",
                     "The plan of a run of 'Wagon in the Quarry Pool'",
                 ])
+                with zipfile.ZipFile(self.file) as opened:
+                    self.assertEqual(json.loads(opened.read("archive.json"))["damaged"], words)
                 said = " ".join(bring_archive(self.other, self.file))
                 self.assertIn("State 1 of 'Wagon in the Quarry Pool' is damaged", said)
                 there = Scene.objects.get(owner=self.other)
