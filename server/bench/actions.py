@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 from people.ways import scene_asked
 from scenes import actions as scenes
 from scenes.models import Scene
-from scenes.packed import pack, text_of, unpacked
+from scenes.packed import pack, unpacked
 from shapes.actions import meshes_for
 from studio.zones import zone_of
 
@@ -40,6 +40,9 @@ LONGEST = timedelta(days=60)
 """No event is of longer before its run began, and no rehearsal is moved on by more at once. Source: assumed"""
 THERMOMETER = "thermometer"
 """Device of the readings that are taken without anybody's hands."""
+DAMAGED = (
+    "The plan that this run follows is damaged: begin another, or ask whoever keeps this studio to restore a backup."
+)
 NOT_OPEN = "That way is not open any more: look again at what comes next."
 MOST_WATCHED = 1500
 """Readings that are drawn; more are thinned."""
@@ -79,18 +82,14 @@ def local_of(run: Run) -> datetime:
 
 
 def document_of(run: Run) -> SceneDocument:
-    """The plan that it follows."""
-    return unpacked(run.packed)
+    """The plan that it follows. SceneError where it is damaged, or no longer taken."""
+    return unpacked(run.packed, DAMAGED)
 
 
 def refused_of(run: Run) -> str | None:
     """Why a run that is not over cannot be gone on with; None where it can."""
     if run.ended_at is not None:
         return None
-    try:
-        text_of(run.packed)
-    except SceneError:
-        return "The plan that it follows is damaged."
     try:
         document_of(run)
         events_of(run)

@@ -21,17 +21,20 @@ def pack(document: Scene) -> bytes:
     return zlib.compress(document.model_dump_json().encode())
 
 
-def unpacked(packed: bytes) -> Scene:
-    """A stored document, brought up to the newest version. SceneError where it is damaged, or no longer taken."""
-    return read_scene(text_of(packed))
+def unpacked(packed: bytes, damaged: str = DAMAGED) -> Scene:
+    """A stored document, brought up to the newest version. SceneError where it is damaged, or no longer taken.
+
+    damaged  the sentence where it is
+    """
+    return read_scene(text_of(packed, damaged))
 
 
-def text_of(packed: bytes) -> bytes:
+def text_of(packed: bytes, damaged: str = DAMAGED) -> bytes:
     """A stored document as it stands, whether it would be taken today or not. SceneError where it is damaged."""
     try:
         return zlib.decompress(packed)
     except zlib.error:
-        raise SceneError([("", DAMAGED)]) from None
+        raise SceneError([("", damaged)]) from None
 
 
 def pack_text(text: bytes) -> bytes:
