@@ -87,15 +87,15 @@ def _read_photograph(parts: Parts, told: dict[str, Any] | None) -> dict[str, Any
 
 def _store(owner: User, ready: Ready) -> list[str]:
     """In steps, so that others write between them: pieces are hidden, as deleted ones are, until all of it is there."""
-    began, hidden = datetime.now(UTC), list[Scene]()
+    hidden, shapes = list[Scene](), list[str]()
     known = set(Mesh.objects.filter(owner=owner).values_list("key", flat=True))
     try:
-        _in_steps(ready.shapes, lambda one: keep_packed(
+        _in_steps(ready.shapes, lambda one: shapes.append(keep_packed(
             owner=owner, packed=one["packed"], name=str(one["name"]), triangles=int(one["triangles_count"]),
             spread_ml=float(one["spread_ml"]),
-        ), FEW)
+        )), FEW)
         for told in ready.scenes:
-            hidden.append(Scene.objects.create(owner=owner, name=str(told["name"])[:80], gone_at=began))
+            hidden.append(Scene.objects.create(owner=owner, name=str(told["name"])[:80], gone_at=datetime.now(UTC)))
             _fill(hidden[-1], told)
         with transaction.atomic():
             words = _shelf(owner, ready.shelf)
@@ -103,7 +103,7 @@ def _store(owner: User, ready: Ready) -> list[str]:
     except BaseException:
         for scene in hidden:
             delete_scene(scene)
-        Mesh.objects.filter(owner=owner).exclude(key__in=known).filter(created_at__gte=began).delete()
+        Mesh.objects.filter(owner=owner, key__in=set(shapes) - known).delete()
         raise
     words += [
         f"State {one['number']} of '{told['name']}' is damaged: it is kept as it came, and nobody can open it."
