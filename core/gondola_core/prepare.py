@@ -35,6 +35,7 @@ def prepare_pictures() -> None:
     asked = Asked(usual_stand(scene), *SMALL, MOVING)
     look(scene, asked, {}, keeper)
     world, _ = lit_world(scene, asked, {}, keeper)
+    # what haze sends into a ray: from one place in the water [mm], by a few directions
     mean_radiance(world, np.array([[10.0, 10.0, 100.0]]), 4)
 
 

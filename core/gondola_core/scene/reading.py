@@ -249,6 +249,7 @@ def _unit(field: FieldInfo | None) -> str:
 
 
 def _plain(value: float) -> str:
+    """Large whole numbers in full, with commas; others in six digits."""
     return f"{value:,.0f}" if 1e5 <= abs(value) < 1e12 and value == round(value) else f"{value:g}"
 
 

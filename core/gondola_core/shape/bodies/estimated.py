@@ -14,12 +14,13 @@ Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
 MOST_POINTS, LEAST_POINTS = 260_000, 20_000
-"""Points at which a mesh is asked; 27 along each side of a cube are the fewest from which a volume is told."""
+"""Points at which a mesh is asked; 27 along each side of a cube are the fewest from which a volume is told.
+Source: assumed"""
 MOST_LOOKS = 30_000_000
 """Triangles that are looked at one by one for all of these; some 30 ns each. In a sound mesh every point looks at a
-few dozen near ones; where triangles reach across the whole mesh, every point looks at all, and fewer are asked."""
+few dozen near ones; where triangles reach across the whole mesh, every point looks at all, and fewer are asked. Source: assumed"""
 TRIED = 500
-"""Points by which it is told how many each looks at."""
+"""Points by which it is told how many each looks at. Source: assumed"""
 INSIDE = 0.5
 LESS, MORE = 0.65, 0.35
 """Winding that bounds the solid from within and from without: its spread. Source: own_geometry"""
