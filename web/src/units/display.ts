@@ -122,6 +122,11 @@ export function dayText(text: string): string {
   return `${DAYS[at.getUTCDay()] ?? ""} ${at.getUTCDate()} ${MONTHS[at.getUTCMonth()] ?? ""}`;
 }
 
+/** The day of a moment that was, with its year, by the clock of who reads. */
+export function dateText(at: string): string {
+  return new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+}
+
 export function clockText(text: string): string {
   return text.slice(11, 16);
 }

@@ -2,10 +2,8 @@ import { Box, Flex } from "@chakra-ui/react";
 import { Link } from "react-router";
 
 import type { SceneRow } from "../api/types";
+import { dateText } from "../units/display";
 import { Deeds } from "./piece-deeds";
-
-const day = (at: string) =>
-  new Date(at).toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
 /** Pieces that nobody has touched for longest, by their names: nothing is computed of them until one is opened. */
 export function Earlier({ scenes }: { scenes: readonly SceneRow[] }) {
@@ -25,7 +23,7 @@ export function Earlier({ scenes }: { scenes: readonly SceneRow[] }) {
               <Box flex="1" minWidth="0" overflowWrap="anywhere">
                 <Link to={`/scenes/${scene.id}/pours`}>{scene.name}</Link>{" "}
                 <Box as="span" color="soft" fontSize="14px">
-                  {day(scene.changed_at)}
+                  {dateText(scene.changed_at)}
                 </Box>
               </Box>
               <Deeds scene={scene} />

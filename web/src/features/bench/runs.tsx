@@ -9,6 +9,7 @@ import { Caution } from "../../ui/caution";
 import { Deed, Pill } from "../../ui/pill";
 import { Problem } from "../../ui/problem";
 import { Title } from "../../ui/row";
+import { dateText } from "../../units/display";
 
 const zone = () => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
@@ -71,7 +72,7 @@ export function Runs() {
             <Box as="li" key={one.id} borderBottom="1px solid" borderColor="wash" paddingY="4px">
               <Box asChild color="depth" textDecoration="underline">
                 <Link to={`/runs/${one.id}`}>
-                  {one.rehearsal ? "rehearsal" : "run"} of {new Date(one.started_at).toLocaleDateString("en-GB")},{" "}
+                  {one.rehearsal ? "rehearsal" : "run"} of {dateText(one.started_at)},{" "}
                   {new Date(one.started_at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" })}
                 </Link>
               </Box>{" "}
