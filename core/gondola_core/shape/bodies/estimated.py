@@ -18,7 +18,8 @@ MOST_POINTS, LEAST_POINTS = 260_000, 20_000
 Source: assumed"""
 MOST_LOOKS = 30_000_000
 """Triangles that are looked at one by one for all of these; some 30 ns each. In a sound mesh every point looks at a
-few dozen near ones; where triangles reach across the whole mesh, every point looks at all, and fewer are asked. Source: assumed"""
+few dozen near ones; where triangles reach across the whole mesh, every point looks at all, and fewer are asked.
+Source: assumed"""
 TRIED = 500
 """Points by which it is told how many each looks at. Source: assumed"""
 INSIDE = 0.5
