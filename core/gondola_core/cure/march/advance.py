@@ -18,7 +18,7 @@ from numba import njit
 
 from .blocks import Array, Step
 from .chemistry import react
-from .notes import is_due, note_cells, note_fluidity, note_row, note_skin
+from .notes import USUAL, is_due, note_cells, note_fluidity, note_row, note_skin
 from .stage import stage, warming
 
 MOST_STAGES = 200
@@ -67,15 +67,13 @@ def room_at(time, room):  # type: ignore[no-untyped-def]
 @njit(nogil=True, cache=True)
 def _error(levels, step, y0, f0, y1, f1, tolerance):  # type: ignore[no-untyped-def]
     """Largest embedded error estimate over its tolerance (sommeijer1998, eq. 2.9)."""
-    worst = 0.0
+    worst = np.zeros(y0.shape[1])
     for k in range(1, levels + 1):
         a, b, c, d = y0[k], y1[k], f0[k], f1[k]
-        level_worst = 0.0
-        for i in range(a.shape[0]):
+        for i in range(worst.shape[0]):
             estimate = abs(0.8 * (a[i] - b[i]) + 0.4 * step * (c[i] + d[i]))
-            level_worst = max(level_worst, estimate)
-        worst = max(worst, level_worst)
-    return worst / tolerance
+            worst[i] = estimate if estimate > worst[i] else worst[i]
+    return worst.max() / tolerance
 
 
 @njit(nogil=True, cache=True)
@@ -223,7 +221,7 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
         time += length
         done = open_count == 0 and hottest < control.stop_below_c
         if is_due(cells, time, trace) or done or time >= end - 1e-6:
-            note_row(cells, made, 1.0, 0, trace)
+            note_row(cells, made, 1.0, USUAL, trace)
         for k in range(1, cells.levels + 1):
             t0[k] = t1[k]
             a0[k] = a1[k]

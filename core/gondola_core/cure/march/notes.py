@@ -8,6 +8,8 @@ from numba import njit
 from .chemistry import cell_rate
 from .tables import COLDEST_C, DEGREE_STEPS, STEP_K
 
+USUAL = 0
+"""Kind of a row of history at the end of a step."""
 COLDER = -1e8
 """Below this a temperature stands for 'nothing here'."""
 
@@ -187,8 +189,23 @@ def is_due(cells, time, trace):  # type: ignore[no-untyped-def]
 
 
 @njit(nogil=True, cache=True)
+def _extremes(cells, step, part, k):  # type: ignore[no-untyped-def]
+    """Hottest and least cured resin of a level at `part` of the step."""
+    hottest, least = -1e9, 2.0
+    if cells.resin_of_level[k] < 0:
+        return hottest, least
+    for i in range(step.t1.shape[1]):
+        if cells.exact.heat[k, i] > 0.0:
+            hottest = max(hottest, hermite(
+                part, step.length, step.t0[k, i], step.ft0[k, i], step.t1[k, i], step.ft1[k, i]))
+            least = min(least, hermite(
+                part, step.length, step.a0[k, i], step.fa0[k, i], step.a1[k, i], step.fa1[k, i]))
+    return hottest, least
+
+
+@njit(nogil=True, cache=True)
 def note_row(cells, step, part, kind, trace):  # type: ignore[no-untyped-def]
-    """One more row of history, at `part` of the step; at its end the least cured is the skin's."""
+    """One more row of history, at `part` of the step; a usual one at its end, of which hottest and least are known."""
     if trace.made[0] == trace.at.shape[0]:
         _thin_out(trace)
     row = trace.made[0]
@@ -198,7 +215,6 @@ def note_row(cells, step, part, kind, trace):  # type: ignore[no-untyped-def]
     trace.least[row] = np.nan
     trace.plane[row] = np.nan
     trace.plane_cure[row] = np.nan
-    heat = cells.exact.heat
     for k in range(1, cells.levels + 1):
         for i in range(trace.plane.shape[2]):
             at = trace.plane_first + i
@@ -206,14 +222,9 @@ def note_row(cells, step, part, kind, trace):  # type: ignore[no-untyped-def]
                 part, step.length, step.t0[k, at], step.ft0[k, at], step.t1[k, at], step.ft1[k, at])
             trace.plane_cure[row, k, i] = hermite(
                 part, step.length, step.a0[k, at], step.fa0[k, at], step.a1[k, at], step.fa1[k, at])
-        hottest, least = -1e9, 2.0
-        if cells.resin_of_level[k] >= 0:
-            for i in range(step.t1.shape[1]):
-                if heat[k, i] > 0.0:
-                    hottest = max(hottest, hermite(
-                        part, step.length, step.t0[k, i], step.ft0[k, i], step.t1[k, i], step.ft1[k, i]))
-                    least = min(least, hermite(
-                        part, step.length, step.a0[k, i], step.fa0[k, i], step.a1[k, i], step.fa1[k, i]))
+        hottest, least = trace.now_hot[k], 2.0
+        if kind != USUAL:
+            hottest, least = _extremes(cells, step, part, k)
         if hottest > COLDER:
             trace.hottest[row, k] = hottest
             trace.least[row, k] = min(least, trace.now_least[k])
@@ -228,7 +239,7 @@ def _thin_out(trace):  # type: ignore[no-untyped-def]
     for row in range(trace.made[0]):
         kind = trace.kind[row]
         stays = kind == 1
-        if kind == 0:
+        if kind == USUAL:
             usual += 1
             stays = usual % 2 == 0
         elif kind >= 2:

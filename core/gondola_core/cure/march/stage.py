@@ -9,26 +9,21 @@ import numpy as np
 from numba import njit
 
 
-@njit(nogil=True, cache=True, inline="always")
-def _lost(g_room, here, ambient, nothing):  # type: ignore[no-untyped-def]
-    """Sum of g (T - ambient) over a level [W], in eight sums side by side, always in the same order.
+@njit(nogil=True, cache=True)
+def _lost(levels, g_room, t, ambient):  # type: ignore[no-untyped-def]
+    """Sum of g (T - ambient) over the levels [W], in the precision of `t` place by place, then in double.
 
-    nothing  zero of the precision to sum in
+    Place by place it is the same on every machine, however many of them the machine takes at a time.
     """
-    s0, s1, s2, s3, s4, s5, s6, s7 = (nothing, nothing, nothing, nothing, nothing, nothing, nothing, nothing)
-    whole = g_room.shape[0] - g_room.shape[0] % 8
-    for i in range(0, whole, 8):
-        s0 += g_room[i] * (here[i] - ambient)
-        s1 += g_room[i + 1] * (here[i + 1] - ambient)
-        s2 += g_room[i + 2] * (here[i + 2] - ambient)
-        s3 += g_room[i + 3] * (here[i + 3] - ambient)
-        s4 += g_room[i + 4] * (here[i + 4] - ambient)
-        s5 += g_room[i + 5] * (here[i + 5] - ambient)
-        s6 += g_room[i + 6] * (here[i + 6] - ambient)
-        s7 += g_room[i + 7] * (here[i + 7] - ambient)
-    for i in range(whole, g_room.shape[0]):
-        s0 += g_room[i] * (here[i] - ambient)
-    return ((s0 + s4) + (s1 + s5)) + ((s2 + s6) + (s3 + s7))
+    at_place = np.zeros(t.shape[1], t.dtype)
+    for k in range(1, levels + 1):
+        g, here = g_room[k], t[k]
+        for i in range(at_place.shape[0]):
+            at_place[i] += g[i] * (here[i] - ambient)
+    lost = 0.0
+    for i in range(at_place.shape[0]):
+        lost += at_place[i]
+    return lost
 
 
 @njit(nogil=True, cache=True)
@@ -36,7 +31,6 @@ def warming(cells, t, rate, out, ambient):  # type: ignore[no-untyped-def]
     """out = dT/dt of every cell [K/s], in double precision. Returns the power lost to the room [W]."""
     gx, gy, gz, ga, inverse, heat = cells.exact
     width = cells.width
-    lost = 0.0
     p = width + 1
     n = t.shape[1] - 2 * p
     for k in range(1, cells.levels + 1):
@@ -56,8 +50,7 @@ def warming(cells, t, rate, out, ambient):  # type: ignore[no-untyped-def]
                 + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
                 + q[i] * r[i] - g_room[i] * (here[i] - ambient)
             )
-        lost += _lost(g_room, here, ambient, 0.0)
-    return lost
+    return _lost(cells.levels, ga, t, ambient)
 
 
 @njit(nogil=True, cache=True)
@@ -76,33 +69,31 @@ def stage(  # type: ignore[no-untyped-def]
     """
     gx, gy, gz, ga, inverse, heat = cells.quick
     c_last, c_before, c_slope, c_first = weights
-    last_t, last_a, before_t, before_a = moved_t[last], moved_a[last], moved_t[before], moved_a[before]
-    out_t, out_a = moved_t[new], moved_a[new]
-    width = cells.width
-    lost = 0.0
-    p = width + 1
-    n = last_t.shape[1] - 2 * p
-    for k in range(1, cells.levels + 1):
-        here, cure = last_t[k, p : p + n], last_a[k, p : p + n]
-        right, left = last_t[k, p + 1 : p + 1 + n], last_t[k, p - 1 : p - 1 + n]
-        back, front = last_t[k, p + width : p + width + n], last_t[k, p - width : p - width + n]
-        above, below = last_t[k + 1, p : p + n], last_t[k - 1, p : p + n]
-        g_right, g_left = gx[k, p : p + n], gx[k, p - 1 : p - 1 + n]
-        g_back, g_front = gy[k, p : p + n], gy[k, p - width : p - width + n]
-        g_above, g_below = gz[k, p : p + n], gz[k - 1, p : p + n]
-        g_room, per_joule, q = ga[k, p : p + n], inverse[k, p : p + n], heat[k, p : p + n]
-        r_t, r_a = by_t[k, p : p + n], by_a[k, p : p + n]
-        b_t, f_t, o_t = before_t[k, p : p + n], first_t[k, p : p + n], out_t[k, p : p + n]
-        b_a, f_a, o_a = before_a[k, p : p + n], first_a[k, p : p + n], out_a[k, p : p + n]
-        for i in range(n):
-            rate = r_t[i] * here[i] + r_a[i] * cure[i]
-            flow = (
-                g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
-                + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
-                + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
-                + q[i] * rate - g_room[i] * (here[i] - warmer)
-            )
-            o_t[i] = c_slope * per_joule[i] * flow + c_last * here[i] + c_before * b_t[i] + c_first * f_t[i]
-            o_a[i] = c_slope * rate + c_last * cure[i] + c_before * b_a[i] + c_first * f_a[i]
-        lost += float(_lost(g_room, here, warmer, np.float32(0.0)))
-    return lost
+    width, level = cells.width, first_t.shape[1]
+    p = level + width + 1
+    n = cells.levels * level - 2 * (width + 1)
+    last_t, last_a = moved_t[last].reshape(-1), moved_a[last].reshape(-1)
+    here, cure = last_t[p : p + n], last_a[p : p + n]
+    right, left = last_t[p + 1 : p + 1 + n], last_t[p - 1 : p - 1 + n]
+    back, front = last_t[p + width : p + width + n], last_t[p - width : p - width + n]
+    above, below = last_t[p + level : p + level + n], last_t[p - level : p - level + n]
+    g_x, g_y, g_z = gx.reshape(-1), gy.reshape(-1), gz.reshape(-1)
+    g_right, g_left = g_x[p : p + n], g_x[p - 1 : p - 1 + n]
+    g_back, g_front = g_y[p : p + n], g_y[p - width : p - width + n]
+    g_above, g_below = g_z[p : p + n], g_z[p - level : p - level + n]
+    g_room, per_joule, q = ga.reshape(-1)[p : p + n], inverse.reshape(-1)[p : p + n], heat.reshape(-1)[p : p + n]
+    r_t, r_a = by_t.reshape(-1)[p : p + n], by_a.reshape(-1)[p : p + n]
+    f_t, f_a = first_t.reshape(-1)[p : p + n], first_a.reshape(-1)[p : p + n]
+    b_t, b_a = moved_t[before].reshape(-1)[p : p + n], moved_a[before].reshape(-1)[p : p + n]
+    o_t, o_a = moved_t[new].reshape(-1)[p : p + n], moved_a[new].reshape(-1)[p : p + n]
+    for i in range(n):
+        rate = r_t[i] * here[i] + r_a[i] * cure[i]
+        flow = (
+            g_right[i] * (right[i] - here[i]) + g_left[i] * (left[i] - here[i])
+            + g_back[i] * (back[i] - here[i]) + g_front[i] * (front[i] - here[i])
+            + g_above[i] * (above[i] - here[i]) + g_below[i] * (below[i] - here[i])
+            + q[i] * rate - g_room[i] * (here[i] - warmer)
+        )
+        o_t[i] = c_slope * per_joule[i] * flow + c_last * here[i] + c_before * b_t[i] + c_first * f_t[i]
+        o_a[i] = c_slope * rate + c_last * cure[i] + c_before * b_a[i] + c_first * f_a[i]
+    return _lost(cells.levels, ga, moved_t[last], warmer)
