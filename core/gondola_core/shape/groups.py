@@ -10,23 +10,22 @@ Array = NDArray[np.float64]
 Whole = NDArray[np.int64]
 
 
-def touching(nx: int, first: Whole, members: Whole, low: Array, top: Array) -> list[Whole]:
+def touching(nx: int, first: Whole, members: Whole, low: Array, top: Array) -> tuple[list[Whole], Whole]:
     """Groups of stretches that overlap in height with one of a neighbouring column.
 
     nx       columns in a row
     first    (columns + 1,) first stretch of each column
     members  (n,) which stretches take part, rising
     low, top (stretches,) what of each takes part
-    returns  indices into `members`, a group each
+    returns  indices into `members`, a group each; (n,) column of each member
     """
     if not len(members):
-        return []
+        return [], members
     place = np.full(len(low), -1)
     place[members] = np.arange(len(members))
-    root = _roots(nx, first, members, place, low, top)
-    order = np.argsort(root, kind="stable")
-    _, begins = np.unique(root[order], return_index=True)
-    return np.split(order, begins[1:])
+    group, column = _groups(nx, first, members, place, low, top)
+    ends = np.cumsum(np.bincount(group))
+    return np.split(np.argsort(group, kind="stable"), ends[:-1]), column
 
 
 @njit(nogil=True, cache=True)
@@ -38,15 +37,17 @@ def _root(parent, at):  # type: ignore[no-untyped-def]
 
 
 @njit(nogil=True, cache=True)
-def _roots(nx, first, members, place, low, top):  # type: ignore[no-untyped-def]
+def _groups(nx, first, members, place, low, top):  # type: ignore[no-untyped-def]
+    """Number of the group of each member, by their first members, and its column."""
     count = members.shape[0]
-    parent = np.arange(count)
+    parent, column_of = np.arange(count), np.empty(count, np.int64)
     columns = first.shape[0] - 1
     column = 0
     for at in range(count):
         s = members[at]
         while first[column + 1] <= s:
             column += 1
+        column_of[at] = column
         for step in (1, nx):
             beside = column + step
             if beside >= columns or (step == 1 and beside % nx == 0):
@@ -56,6 +57,12 @@ def _roots(nx, first, members, place, low, top):  # type: ignore[no-untyped-def]
                     a, b = _root(parent, at), _root(parent, place[t])
                     if a != b:
                         parent[max(a, b)] = min(a, b)
+    group, groups = np.empty(count, np.int64), 0
     for at in range(count):
-        parent[at] = _root(parent, at)
-    return parent
+        root = _root(parent, at)
+        if root == at:
+            group[at] = groups
+            groups += 1
+        else:
+            group[at] = group[root]
+    return group, column_of

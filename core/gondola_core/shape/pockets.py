@@ -200,16 +200,15 @@ def _touching(
 ) -> list[Pocket]:
     """Groups of spans that touch through neighbouring columns, largest first."""
     nx = len(spans.x_mm)
-    column = np.searchsorted(free.first, held, side="right") - 1
     found = []
-    for rows in touching(nx, free.first, held, low, top):
+    groups, column = touching(nx, free.first, held, low, top)
+    for rows in groups:
         members, here = held[rows], column[rows]
-        tall = top[members] - low[members]
+        behind, foot, roof = here // nx, low[members], top[members]
         found.append(
             Pocket(
-                members=members, column=here, x=spans.x_mm[here % nx], y=spans.y_mm[here // nx],
-                low=low[members], high=top[members],
-                volume_ml=float(tall.sum() * spans.area_mm2 / 1000),
+                members=members, column=here, x=spans.x_mm[here - nx * behind], y=spans.y_mm[behind],
+                low=foot, high=roof, volume_ml=float((roof - foot).sum() * spans.area_mm2 / 1000),
             )
         )
     return sorted(found, key=lambda one: -one.volume_ml)
