@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 from ..holding.facts import FigureFacts, figure_facts
-from ..holding.load import Wetting, worst_load
+from ..holding.load import Load, Wetting, worst_load
 from ..holding.ways import Nearby
 from ..shape.columns import FIRST_FIGURE, ColumnSpans
 from ..shape.floods import FreeSpans
@@ -18,31 +19,48 @@ from .heat import HEAT, Heat
 from .reading import Reading
 
 READS = Reading(
-    "tank.fill_height_mm", "tank.wall_height_mm", "pours.top_depth_mm", "pours.resin_id", "pours.wait_h", "resins",
-    "figures.id", "figures.place", "figures.solids", "figures.hollow", "figures.mass_g", "figures.material",
-    "figures.hold",
+    "tank.fill_height_mm", "tank.wall_height_mm", "pours.top_depth_mm", "pours.wait_h", "figures.id", "figures.place",
+    "figures.hollow", "figures.mass_g", "figures.material", "figures.hold",
+)
+LOAD_READS = Reading(
+    "tank.fill_height_mm", "pours.top_depth_mm", "pours.resin_id", "resins", "figures.place", "figures.solids",
+    "figures.hollow", "figures.mass_g", "figures.material",
 )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FigureLoad:
+    """What lifts a figure at its worst moment, and the air that is left under it at the fill line."""
+
+    load: Load
+    trapped_ml: float
+
+
+def _loads(scene: Any, bodies: list[FigureBody], spans: ColumnSpans, free: FreeSpans) -> list[FigureLoad]:
+    """One a figure; whatever the heat is."""
+    shut_in = air_under_ml(spans, free, lines_mm(scene), FIRST_FIGURE + len(scene.figures))
+    each_air = shut_in[:, FIRST_FIGURE:].T.tolist()
+    return [
+        FigureLoad(load=worst_load(figure, body.bulk, _wettings(scene, air)), trapped_ml=air[-1])
+        for figure, body, air in zip(scene.figures, bodies, each_air, strict=True)
+    ]
+
+
 def facts_of_figures(
-    scene: Any, bodies: list[FigureBody], spans: ColumnSpans, free: FreeSpans, heat: Heat
+    scene: Any, bodies: list[FigureBody], loads: list[FigureLoad], heat: Heat
 ) -> list[FigureFacts]:
     """One a figure."""
     facts = []
-    shut_in = air_under_ml(spans, free, lines_mm(scene), FIRST_FIGURE + len(scene.figures))
-    for at, (figure, body, peak) in enumerate(zip(scene.figures, bodies, heat.figure_peaks_c, strict=True)):
+    for figure, body, lifted, peak in zip(scene.figures, bodies, loads, heat.figure_peaks_c, strict=True):
         bottom, top = float(body.least[2]), float(body.most[2])
         off, stiff = _layer_below(scene, heat, bottom, top)
-        air = shut_in[:, FIRST_FIGURE + at].tolist()
+        near = Nearby(
+            gap_below_mm=body.gap_below_mm, line_below_mm=off, contact_cm2=body.contact_cm2,
+            layer_is_stiff=stiff, room_above_mm=max(1.0, scene.tank.wall_height_mm - top), peak_c=peak,
+        )
         facts.append(
             figure_facts(
-                figure, body.bulk, worst_load(figure, body.bulk, _wettings(scene, air)),
-                Nearby(
-                    gap_below_mm=body.gap_below_mm, line_below_mm=off, contact_cm2=body.contact_cm2,
-                    layer_is_stiff=stiff, room_above_mm=max(1.0, scene.tank.wall_height_mm - top), peak_c=peak,
-                ),
-                above_ml=body.above_ml,
-                trapped_ml=air[-1],
+                figure, body.bulk, lifted.load, near, above_ml=body.above_ml, trapped_ml=lifted.trapped_ml,
             )
         )
     return facts
@@ -73,4 +91,5 @@ def _layer_below(scene: Any, heat: Heat, bottom_mm: float, top_mm: float) -> tup
     return bottom_mm - line, opens is not None and scene.pours[laid_on + 1].wait_h >= opens
 
 
-FIGURE_FACTS = Answer(name="figure_facts", reads=READS, needs=(BODIES, SPANS, FLOOD, HEAT), by=facts_of_figures)
+LOADS = Answer(name="loads", reads=LOAD_READS, needs=(BODIES, SPANS, FLOOD), by=_loads)
+FIGURE_FACTS = Answer(name="figure_facts", reads=READS, needs=(BODIES, LOADS, HEAT), by=facts_of_figures)

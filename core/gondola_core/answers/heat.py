@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ..cure.cells import CellGeometry
+from ..cure.cooling import PourCooling, pour_cooling
 from ..cure.doubt import PourDoubt, doubted_cure, doubted_places, grid_doubt, with_untold
 from ..cure.march import Marched, OutOfWorkError
 from ..cure.moments import PourCure, PourPlaces, peak_around_c, pour_cures, pour_places, widest_cell
@@ -55,6 +56,7 @@ class Heat:
     doubts           how far each pour's peak and moments may be off for the size of the cells
     room_c           the room at even steps from the first pour [degrees C]
     figure_peaks_c   hottest resin around each figure
+    coolings         how each pour cools through its glass temperature
     rough_mm         size of the cells of a draft whose usual ones were too much work
     """
 
@@ -67,6 +69,7 @@ class Heat:
     room_c: Array
     figure_peaks_c: list[float | None]
     places: list[PourPlaces]
+    coolings: list[PourCooling | None]
     rough_mm: float | None = None
 
     @property
@@ -178,6 +181,7 @@ def _heat(
         places=pour_places(
             own.marched, own.cells, surroundings(scene), float(room_c.mean()), len(own.cures)
         ),
+        coolings=_coolings(scene, own.marched),
         rough_mm=round(widest_cell(own.cells) / MM, 1) if own.grade.cell_mm > DRAFT.cell_mm else None,
     )
 
@@ -197,6 +201,10 @@ def _peak_band(
         round(cure.peak_c + min(0.0, slow.peak_c - usual.peak_c), 1),
         round(cure.peak_c + max(0.0, fast.peak_c - usual.peak_c), 1),
     )
+
+
+def _coolings(scene: Any, marched: Marched) -> list[PourCooling | None]:
+    return [pour_cooling(marched, number, scene.resin_of(pour)) for number, pour in enumerate(scene.pours)]
 
 
 def _shifted(resin: Resin, way: float) -> Resin:
@@ -231,4 +239,5 @@ def coarse_heat(book: Book, cells: CellGeometry) -> Heat:
             peak_around_c(marched, cells, body.least * MM, body.most * MM) for body in book.ask(BODIES)
         ],
         places=pour_places(marched, cells, surroundings(scene), mean_room, count),
+        coolings=_coolings(scene, marched),
     )

@@ -7,7 +7,6 @@ from typing import Any
 import numpy as np
 
 from ..cure.bubbles import BubbleProfile, Settling, bubble_profile, settling
-from ..cure.cooling import pour_cooling
 from ..cure.light import LightAnswer, light_answer
 from ..cure.stress import PourStress, pour_stress
 from ..shape.columns import FIRST_FIGURE, ColumnSpans
@@ -30,15 +29,12 @@ def stresses_of(scene: Any, heat: Heat, volumes: Volumes) -> list[PourStress | N
     """Shrinkage and stress of each pour."""
     solids = [scene.bed.material, *(figure.material for figure in scene.figures)]
     hard = any(solid.density_g_ml >= HARD_G_ML for solid in solids)
-    coolings = [
-        pour_cooling(heat.marched, number, scene.resin_of(pour)) for number, pour in enumerate(scene.pours)
-    ]
     return [
         None if cure is None or cooling is None else pour_stress(
             scene.resin_of(pour), cure.peak_c, cooling, heat.mean_room_c, cure.degree_at_end,
             scene.tank.inner_width_mm, float(depth), on_hard=hard,
         )
-        for pour, cure, cooling, depth in zip(scene.pours, heat.cures, coolings, volumes.depth_mm, strict=True)
+        for pour, cure, cooling, depth in zip(scene.pours, heat.cures, heat.coolings, volumes.depth_mm, strict=True)
     ]
 
 

@@ -93,15 +93,17 @@ def measured_pour(
         counted(ink, dose, batch_g, chosen.get(ink.id) or own_factor(dose, batch_g), step_g)
         for ink, dose in pairs if dose > 0 and batch_g > 0
     ]
-    measured = [_measured(one, batch_g, asked, depth) for one in counts]
     rounded = total_takes([(one.ink, one.dose(batch_g)) for one in counts])
+    moved = [asked + by * drop_takes(one.ink) for one in counts for by in _one_drop(one, batch_g)]
+    off = differences(asked, np.stack([rounded, *moved]), depth)
+    measured = [_measured(one, more, less) for one, (more, less) in zip(counts, off[1:].reshape(-1, 2), strict=True)]
     booked = sum(one.part_a_g for one in measured)
     return MeasuredPour(
         pour_number=number,
         batch_g=round(batch_g, 1),
         plain_part_a_g=round(part_a_g - booked, 2),
         plain_part_a_ml=round((part_a_g - booked) / scene.resin_of(pour).density_a_g_ml, 2),
-        rounding_de00=round(float(differences(asked, rounded[None], depth)[0]), 2),
+        rounding_de00=round(float(off[0]), 2),
         doses=measured,
         cup_words=_cup_words(scene, number, pairs),
     )
@@ -144,11 +146,14 @@ def counted(ink: Colourant, dose: float, batch_g: float, factor: int, step_g: fl
     return Counted(ink=ink, neat_drops=neat, factor=factor, drops=drops, stock_g=stock_g, weighed=weighed)
 
 
-def _measured(one: Counted, batch_g: float, asked: Array, depth_mm: float) -> Measured:
+def _one_drop(one: Counted, batch_g: float) -> tuple[float, float]:
+    """What one drop more, and one less, make of a dose [neat drops in 100 g]."""
+    step = 1 / one.factor / batch_g * 100
+    return step, max(-step, -one.neat_drops / batch_g * 100)
+
+
+def _measured(one: Counted, more_de00: float, less_de00: float) -> Measured:
     ink, factor, neat = one.ink, one.factor, one.neat_drops
-    step = 1 / factor / batch_g * 100
-    moved = np.stack([asked + by * drop_takes(ink) for by in (step, max(-step, -neat / batch_g * 100))])
-    more, less = differences(asked, moved, depth_mm)
     return Measured(
         colourant_id=ink.id,
         name=ink.name,
@@ -159,8 +164,8 @@ def _measured(one: Counted, batch_g: float, asked: Array, depth_mm: float) -> Me
         weighed=one.weighed,
         part_a_g=round(one.stock_g * (1 - 1 / factor), 3),
         off_fraction=round(one.given_drops / neat - 1, 4),
-        more_de00=round(float(more), 2),
-        less_de00=round(float(less), 2),
+        more_de00=round(float(more_de00), 2),
+        less_de00=round(float(less_de00), 2),
         recipe=_recipe(ink, factor),
         risk=_risk(ink, neat * factor, neat),
     )

@@ -15,6 +15,8 @@ from ..words import Words, words
 from .doses import FACTORS, LEAST_DROPS, counted, differences, drop_takes, total_takes
 
 Array = NDArray[np.float64]
+Poured = tuple[float, float, float, Array]
+"""Of a pour that takes some of a colourant: its dose, mix and part A [g], and what all of its colourants take [1/m]."""
 
 SEEN_DE00 = 0.5
 """A step of colour that nobody sees between two pours. Source: assumed"""
@@ -58,14 +60,17 @@ def stocks_for(scene: Scene, batches: Sequence[tuple[float, float]]) -> list[Sto
     Source: own_light
     """
     used = {dose.colourant_id for pour in scene.pours for dose in pour.doses if dose.dose_drops_per_100g > 0}
-    return [_stock(scene, ink, batches) for ink in scene.colourants if ink.id in used]
+    inks = {one.id: one for one in scene.colourants}
+    takes = [total_takes([(inks[one.colourant_id], one.dose_drops_per_100g) for one in pour.doses])
+             for pour in scene.pours]
+    return [_stock(scene, ink, batches, takes) for ink in scene.colourants if ink.id in used]
 
 
-def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> Stock:
-    factor, cost = _chosen(_tried(scene, ink, batches))
+def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], takes: list[Array]) -> Stock:
+    poured = _poured(scene, ink, batches, takes)
+    factor, cost = _chosen(_tried(scene, ink, poured))
     neat = sum(
-        counted(ink, dose, mix_g, factor, scene.brief.habits.scale_step_g).given_drops
-        for dose, mix_g, *_ in _poured(scene, ink, batches)
+        counted(ink, dose, mix_g, factor, scene.brief.habits.scale_step_g).given_drops for dose, mix_g, *_ in poured
     )
     drops = max(FEWEST_DROPS if factor > 1 else 1, ceil(SPARE * neat - 1e-9))
     part_a = drops * ink.drop_g * (factor - 1)
@@ -80,15 +85,12 @@ def _stock(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]])
 
 
 def _poured(
-    scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]
-) -> list[tuple[float, float, float, Array]]:
-    """Pours that take some of it: (dose, mix, part A, what all of its colourants take [1/m])."""
-    inks = {one.id: one for one in scene.colourants}
+    scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]], takes: list[Array]
+) -> list[Poured]:
+    """Pours that take some of it."""
     return [
-        (dose.dose_drops_per_100g, mix_g, part_a_g, total_takes(
-            [(inks[one.colourant_id], one.dose_drops_per_100g) for one in pour.doses]
-        ))
-        for pour, (mix_g, part_a_g) in zip(scene.pours, batches, strict=True) for dose in pour.doses
+        (dose.dose_drops_per_100g, mix_g, part_a_g, all_take)
+        for pour, (mix_g, part_a_g), all_take in zip(scene.pours, batches, takes, strict=True) for dose in pour.doses
         if dose.colourant_id == ink.id and dose.dose_drops_per_100g > 0 and mix_g > 0
     ]
 
@@ -112,9 +114,8 @@ def _chosen(tried: list[_Tried]) -> tuple[int, float]:
     return best.factor, best.cost
 
 
-def _tried(scene: Scene, ink: Colourant, batches: Sequence[tuple[float, float]]) -> list[_Tried]:
+def _tried(scene: Scene, ink: Colourant, poured: list[Poured]) -> list[_Tried]:
     """Every dilution, their colours computed together."""
-    poured = _poured(scene, ink, batches)
     if not poured:
         return [_Tried(factor=factor, cost=0.0, fewest=LEAST_DROPS, fits=True) for factor in FACTORS]
     step_g, drop = scene.brief.habits.scale_step_g, drop_takes(ink)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -336,7 +337,6 @@ def _resin_levels(marched: Marched) -> list[int]:
 
 
 def _with_none(values: Array, digits: int) -> list[list[float | None]]:
-    return [
-        [None if np.isnan(value) else value for value in row]
-        for row in np.round(values, digits).tolist()
-    ]
+    told = np.round(values, digits).astype(object)
+    told[np.isnan(values)] = None
+    return cast(list[list[float | None]], told.tolist())

@@ -54,8 +54,12 @@ def encode_srgb(linear: ArrayLike) -> Array:
 
 def hex_of(linear: ArrayLike) -> str:
     """`#rrggbb` of one linear sRGB colour."""
-    red, green, blue = (int(value) for value in encode_srgb(linear))
-    return f"#{red:02x}{green:02x}{blue:02x}"
+    return hexes_of(np.asarray(linear, dtype=float)[None])[0]
+
+
+def hexes_of(linear: ArrayLike) -> list[str]:
+    """`#rrggbb` of each of many linear sRGB colours, (n, 3)."""
+    return [f"#{red:02x}{green:02x}{blue:02x}" for red, green, blue in encode_srgb(linear).astype(int).tolist()]
 
 
 def linear_of_hex(code: str) -> Array:

@@ -13,7 +13,7 @@ from ..scene import Scene
 from ..units import MM
 from ..words import Words, words
 from .attenuation import DIFFUSE_PATH, LIGHTS, Water, attenuation, own_tint, scattering
-from .colour import colour_difference, hex_of, lab, linear_srgb, off_display, reflectance_of_hex
+from .colour import colour_difference, hex_of, hexes_of, lab, linear_srgb, off_display, reflectance_of_hex
 from .haze import Block, haze_field
 from .spectrum import luminance
 
@@ -141,8 +141,8 @@ def water_profile(scene: Scene) -> WaterProfile:
         green_fraction=_rounded(light[:, EYE_BANDS["green_550"]]),
         red_fraction=_rounded(light[:, EYE_BANDS["red_650"]]),
         light_fraction=_rounded(light @ luminance()),
-        backdrop_srgb=[hex_of(colour) for colour in at_back],
-        white_srgb=[hex_of(colour) for colour in near],
+        backdrop_srgb=hexes_of(at_back),
+        white_srgb=hexes_of(near),
         sighting_mm=_rounded(np.minimum(4.0 / np.maximum(beam, 1e-3) / MM, 9999.0), 1),
         off_display_de00=_rounded(off_display(at_back), 2),
         light_words=words(f"light.{scene.brief.light}"),

@@ -72,11 +72,21 @@ def _silhouettes(view: str) -> EachAnswer[Any]:
     return EachAnswer(name=f"silhouette-{view}", of="figures", reads=Reading(*OWN), by=drawn, meshes=True)
 
 
-FRONT, SIDE, ABOVE = (_silhouettes(view) for view in ("front", "side", "above"))
+def _drawn(view: str) -> EachAnswer[Any]:
+    def placed(figure: Any, _: SceneExtract, shadow: Any) -> list[Outline]:
+        return put_in_place(figure, view, shadow)
+
+    return EachAnswer(
+        name=f"drawn-{view}", of="figures", reads=Reading("place"), own=(_silhouettes(view),), by=placed,
+    )
+
+
+FRONT, SIDE, ABOVE = (_drawn(view) for view in ("front", "side", "above"))
+Drawn = list[list[Outline]]
 
 
 def _section(
-    scene: Any, sights: list[FigureSight], bulks: list[Bulk], front: list[Any], side: list[Any], above: list[Any]
+    scene: Any, sights: list[FigureSight], bulks: list[Bulk], front: Drawn, side: Drawn, above: Drawn
 ) -> Section:
     """All views: the front cut at the glass, the side at the right wall, from above not at all."""
     tank, bed = scene.tank, scene.bed
@@ -87,13 +97,12 @@ def _section(
         "above": (x, np.zeros_like(x)),
     }
 
-    def view(name: str, across_mm: float, drawn: list[Any]) -> View:
-        outlines = [put_in_place(figure, name, one) for figure, one in zip(scene.figures, drawn, strict=True)]
+    def view(name: str, across_mm: float, drawn: Drawn) -> View:
         return View(
             across_mm=across_mm,
             tank_mm=np.round(_tank_outline(tank, name), 2).tolist(),
             bed_cut_mm=np.round(np.stack(cuts[name], axis=1), 2).tolist(),
-            figures=_figure_views(scene, sights, bulks, outlines),
+            figures=_figure_views(scene, sights, bulks, drawn),
         )
 
     return Section(

@@ -73,6 +73,12 @@ def _sentences() -> dict[str, str]:
     return found
 
 
+@functools.cache
+def _pieces(id_: str) -> tuple[tuple[str, str | None, str], ...]:
+    """A sentence as pieces of text, each with the name of the value that follows it and how that is said."""
+    return tuple((text, name, spec or "") for text, name, spec, _ in string.Formatter().parse(_sentences()[id_]))
+
+
 def _gather(prefix: str, part: dict[str, Any], found: dict[str, str]) -> None:
     for key, value in part.items():
         name = f"{prefix}.{key}"
@@ -82,7 +88,7 @@ def _gather(prefix: str, part: dict[str, Any], found: dict[str, str]) -> None:
             found[name] = str(value)
 
 
-class Speaker(string.Formatter):
+class Speaker:
     """Says words in one reader's units.
 
     In a sentence `{depth:length.1}` is a quantity, `{name:capital}` begins a sentence, `{holes:count hole holes}`
@@ -97,7 +103,10 @@ class Speaker(string.Formatter):
         """Words in full."""
         if isinstance(said, str):
             return said
-        return self.vformat(_sentences()[said.id], (), said.values)
+        return "".join(
+            text if name is None else text + self.format_field(said.values[name], spec)
+            for text, name, spec in _pieces(said.id)
+        )
 
     def format_field(self, value: Any, spec: str) -> str:
         if spec.startswith(("range ", "bare ")):
