@@ -4,6 +4,8 @@ PYTHON ?= python3
 BIN := .venv/bin
 export UV_PYTHON_DOWNLOADS := never
 export PYTHONWARNINGS := ignore::DeprecationWarning
+# What Python compiles is kept, also where the surroundings say not to: a server starts in half the time.
+export PYTHONDONTWRITEBYTECODE :=
 PORT ?= 8000
 PACKAGES_RUN := python3-venv ca-certificates
 PACKAGES_TEST := chromium fonts-dejavu-core redis-server
