@@ -62,6 +62,8 @@ TOLD = {
     "cup": TypeAdapter(LogFit), "pour": TypeAdapter(LogFit), "swatch": TypeAdapter(SwatchFit),
     "drops": TypeAdapter(DropMass),
 }
+COUNTED = {"swatch": ("absorbances_per_cm", "scatter_per_mm"), "drops": ("drop_g",)}
+"""What of the answer of a log its row takes."""
 MOST_LOGS = 200
 """Logs that a bottle keeps."""
 DAYS_A_MONTH = 30.44
@@ -97,6 +99,24 @@ def own_bottle(*, owner: Any, kind: str, key: str) -> Bottle:
 def row_before(bottle: Bottle) -> Any:
     """Its row as it was before anything was learnt. SceneError where it is no longer taken."""
     return row_from(bottle.kind, bottle.before)
+
+
+def check_kept(bottle: Bottle) -> None:
+    """ValueError for a bottle that could not be listed, whatever else its row is taken for."""
+    if not isinstance(bottle.before, dict) or not isinstance(bottle.before.get("name"), str):
+        raise ValueError("a bottle has no name")
+
+
+def check_log(log: BottleLog) -> None:
+    """ValueError or KeyError for a log whose answer could not be counted."""
+    if log.kind in SCATTERS:
+        found = [np.array(one[name], dtype=float) for one in (log.told, log.prior) for name in ("mean", "covariance")]
+        sound = [one.shape for one in found] == 2 * [(2,), (2, 2)]
+    else:
+        found = [np.array(log.told[name], dtype=float) for name in COUNTED[log.kind]]
+        sound = True
+    if not sound or not all(np.isfinite(one).all() for one in found):
+        raise ValueError("the answer of a log cannot be counted")
 
 
 def standing_logs(bottle: Bottle) -> list[BottleLog]:

@@ -197,4 +197,4 @@ def bring_back(scene: Scene) -> None:
 
 def gone_scenes(owner: Any) -> list[Scene]:
     """What somebody deleted and can still bring back."""
-    return list(Scene.objects.filter(owner=owner, gone_at__gt=datetime.now(UTC) - GRACE))
+    return list(Scene.objects.filter(owner=owner, gone_at__gt=datetime.now(UTC) - GRACE, coming=False))

@@ -10,7 +10,8 @@ class Scene(models.Model):
     """One piece as planned. Its documents are its revisions; its name is that of the newest.
 
     `gone_at` is when it was deleted: nobody finds it from then on but in the list of what is gone, and after a day of
-    grace it is deleted with all that hangs on it.
+    grace it is deleted with all that hangs on it. While an archive brings it, it is `coming`, and gone as well: where
+    that breaks off, half a piece is found by nobody, and deleted in its time.
     """
 
     owner = models.ForeignKey(
@@ -20,6 +21,7 @@ class Scene(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     gone_at = models.DateTimeField(null=True, db_index=True)
+    coming = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["-changed_at"]

@@ -14,11 +14,12 @@ from typing import Any, TypeVar
 from bench.models import Run, RunEvent
 from django.contrib.auth.models import User
 from django.core.exceptions import ObjectDoesNotExist
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from learning.actions import check_kept, check_log
 from learning.models import Bottle, BottleLog
 from library.actions import keep_row, keep_usual, usual_from
 from library.models import OwnRow, UsualAnswers
-from log.actions import index, write_original
+from log.actions import index, state_of, write_original
 from log.models import Entry, Photograph
 from log.pictures import read_picture, safe_name
 from look.models import Still
@@ -37,6 +38,8 @@ from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
 T = TypeVar("T")
 MANY, FEW = 100, 2
 """Rows, and shapes or pictures, that are stored in one transaction: some tenth of a second. Source: assumed"""
+MOST_SPEED, MOST_AHEAD_S = 1e4, 1e9
+"""Of the clock of a rehearsal: seconds in one of ours, and seconds that were skipped. Source: assumed"""
 MOST_PICTURES = 512 * 2**20
 """bytes of all stills of an archive: they are stored as they are. Source: assumed"""
 
@@ -53,6 +56,8 @@ def bring_archive(owner: User, file: Path, read: Callable[[Path], Ready] = read_
         return _store(owner, ready)
     except KeyError as error:
         raise GondolaError(CHANGED.format(str(error)[:120]), "file") from None
+    except IntegrityError:
+        raise GondolaError(CHANGED.format("something stands in it twice"), "file") from None
     except (*CHANGED_BY, ObjectDoesNotExist) as error:
         raise GondolaError(CHANGED.format(str(error)[:120] or "a part cannot be read"), "file") from None
 
@@ -95,11 +100,13 @@ def _store(owner: User, ready: Ready) -> list[str]:
             spread_ml=float(one["spread_ml"]),
         )), FEW)
         for told in ready.scenes:
-            hidden.append(Scene.objects.create(owner=owner, name=str(told["name"])[:80], gone_at=datetime.now(UTC)))
+            hidden.append(Scene.objects.create(
+                owner=owner, name=str(told["name"])[:80], gone_at=datetime.now(UTC), coming=True,
+            ))
             _fill(hidden[-1], told)
         with transaction.atomic():
             words = _shelf(owner, ready.shelf)
-            Scene.objects.filter(pk__in=[one.pk for one in hidden]).update(gone_at=None)
+            Scene.objects.filter(pk__in=[one.pk for one in hidden]).update(gone_at=None, coming=False)
     except BaseException:
         for scene in hidden:
             delete_scene(scene)
@@ -136,16 +143,20 @@ def _shelf(owner: User, told: dict[str, Any]) -> list[str]:
     if told["usual"] is not None and not UsualAnswers.objects.filter(owner=owner).exists():
         keep_usual(owner=owner, usual=usual_from(told["usual"]))
     if told["stock"] is not None and not StockBook.objects.filter(owner=owner).exists():
-        StockBook.objects.create(owner=owner, **rows.read(told["stock"], rows.STOCK))
+        rows.made(StockBook, owner=owner, **rows.read(told["stock"], rows.STOCK)).save()
     for one in told["bottles"]:
-        bottle, made = Bottle.objects.get_or_create(
-            owner=owner, kind=one["kind"], key=one["key"], defaults=rows.read(one, rows.BOTTLE)
-        )
-        if made:
-            BottleLog.objects.bulk_create(
-                BottleLog(bottle=bottle, **rows.read(log, rows.BOTTLE_LOG)) for log in one["logs"]
-            )
+        bottle = rows.made(Bottle, owner=owner, **rows.read(one, rows.BOTTLE))
+        if not Bottle.objects.filter(owner=owner, kind=bottle.kind, key=bottle.key).exists():
+            check_kept(bottle)
+            bottle.save()
+            BottleLog.objects.bulk_create([_bottle_log(bottle, log) for log in one["logs"]])
     return words
+
+
+def _bottle_log(bottle: Bottle, told: dict[str, Any]) -> BottleLog:
+    log = rows.made(BottleLog, bottle=bottle, **rows.read(told, rows.BOTTLE_LOG))
+    check_log(log)
+    return log
 
 
 def _fill(scene: Scene, told: dict[str, Any]) -> None:
@@ -155,24 +166,28 @@ def _fill(scene: Scene, told: dict[str, Any]) -> None:
     for one in told["runs"]:
         _run(scene, one)
     _in_steps(told["stills"], lambda one: _still(scene, one), FEW)
-    _in_steps(told["variants"], lambda one: Variant.objects.create(
-        scene=scene, name=one["name"], head=numbers[one["head"]], tip=numbers[one["tip"]],
-    ))
+    _in_steps(told["variants"], lambda one: rows.made(
+        Variant, scene=scene, name=one["name"], head=numbers[one["head"]], tip=numbers[one["tip"]],
+    ).save())
     scene.variants.get(name="plan")
+    # its days are those that it has had, so that what was worked on last stands first
+    Scene.objects.filter(pk=scene.pk).update(**told["days"])
 
 
 def _revision(scene: Scene, numbers: dict[int, Revision], told: dict[str, Any]) -> None:
     row = told["row"]
-    made = Revision.objects.create(
-        scene=scene, number=row["number"], note=str(row["note"])[:120], kept_aside=bool(row["kept_aside"]),
+    made = rows.made(
+        Revision, scene=scene, number=row["number"], note=row["note"], kept_aside=row["kept_aside"],
         parent=numbers.get(told["parent"]), packed=told["packed"],
     )
+    made.save()
     Revision.objects.filter(pk=made.pk).update(created_at=row["created_at"])
     numbers[made.number] = made
 
 
 def _still(scene: Scene, told: dict[str, Any]) -> None:
-    still = Still.objects.create(scene=scene, job_id=uuid.uuid4(), png=told["png"], **_without(told["row"]))
+    still = rows.made(Still, scene=scene, job_id=uuid.uuid4(), png=told["png"], **_without(told["row"]))
+    still.save()
     Still.objects.filter(pk=still.pk).update(made_at=told["row"]["made_at"])
 
 
@@ -182,23 +197,29 @@ def _without(row: dict[str, Any]) -> dict[str, Any]:
 
 def _entry(scene: Scene, told: dict[str, Any]) -> None:
     row = told["row"]
-    if row["kind"] not in Entry.Kind.values:
-        raise ValueError(f"'{row['kind']}' is no kind of entry")
-    entry = Entry.objects.create(owner=scene.owner, scene=scene, **_without(row))
+    entry = rows.made(Entry, owner=scene.owner, scene=scene, **_without(row))
+    entry.save()
     Entry.objects.filter(pk=entry.pk).update(made_at=row["made_at"])
     if told["picture"] is not None:
-        Photograph.objects.create(entry=entry, **told["picture"])
+        rows.made(Photograph, entry=entry, **told["picture"]).save()
+    # one that could not be shown is not taken in
+    state_of(entry)
     index(entry)
 
 
 def _run(scene: Scene, told: dict[str, Any]) -> None:
-    run = Run.objects.create(id=_free(told["id"]), owner=scene.owner, scene=scene, packed=told["packed"], **told["row"])
+    run = rows.made(Run, id=_free(told["id"]), owner=scene.owner, scene=scene, packed=told["packed"], **told["row"])
+    if not (0.0 < run.speed <= MOST_SPEED and 0.0 <= run.ahead_s <= MOST_AHEAD_S):
+        raise ValueError("the clock of a run goes as no clock does")
+    run.save()
     events = zip(told["events"], told["bodies"], strict=True)
     while some := list(islice(events, 10 * MANY)):
-        RunEvent.objects.bulk_create(
-            RunEvent(run=run, number=one["number"], event_id=event.id, body=event.model_dump(mode="json"))
-            for one, event in some
-        )
+        with transaction.atomic():
+            RunEvent.objects.bulk_create([
+                rows.made(
+                    RunEvent, run=run, number=one["number"], event_id=event.id, body=event.model_dump(mode="json")
+                ) for one, event in some
+            ])
 
 
 def _free(told: str) -> uuid.UUID:

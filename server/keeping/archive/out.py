@@ -103,6 +103,7 @@ def _scene(out: zipfile.ZipFile, where: str, scene: Scene, written: set[str]) ->
     parents = dict(scene.revisions.values_list("number", "parent__number"))
     _json(out, f"{where}/scene.json", {
         "name": scene.name,
+        **rows.told(scene, rows.SCENE),
         "revisions": [
             {**rows.told(one, rows.REVISION), "parent": parents[one.number], "damaged": one.number in damaged}
             for one in scene.revisions.defer("packed").order_by("number")

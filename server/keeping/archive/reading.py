@@ -104,6 +104,7 @@ def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
     for one in told["revisions"]:
         one["row"] = rows.read(one, rows.REVISION)
         one["packed"] = _state(parts, f"{where}/revisions/{int(one['number'])}", damaged=one.get("damaged") is True)
+    told["days"] = _days(told)
     for one in told["entries"]:
         one["row"] = rows.read(one, rows.ENTRY)
     for one in told["runs"]:
@@ -112,6 +113,16 @@ def _read_scene(parts: Parts, where: str) -> dict[str, Any]:
     for one in told["stills"]:
         one["row"] = rows.read(one, rows.STILL)
     return dict(told)
+
+
+def _days(told: dict[str, Any]) -> dict[str, Any]:
+    """When a piece was begun and last changed; by its states where an older archive does not say."""
+    if "changed_at" in told:
+        return rows.read(told, rows.SCENE)
+    moments = [one["row"]["created_at"] for one in told["revisions"]]
+    if not moments:
+        raise ValueError("a piece has no state")
+    return {"created_at": min(moments), "changed_at": max(moments)}
 
 
 def _state(parts: Parts, where: str, *, damaged: bool) -> bytes:

@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, TypeVar
 
+from django.core.exceptions import ValidationError
+from django.db import models
 from django.utils.dateparse import parse_datetime
+
+M = TypeVar("M", bound=models.Model)
 
 FORM = 1
 """Version of what an archive looks like."""
@@ -13,11 +17,17 @@ SHELF = ("kind", "key", "body", "source")
 STOCK = ("currency", "held", "kits", "counted_at")
 BOTTLE = ("kind", "key", "before", "before_own", "before_source")
 BOTTLE_LOG = ("kind", "title", "asked", "told", "prior", "place", "made_at", "withdrawn_at")
+SCENE = ("created_at", "changed_at")
 REVISION = ("number", "note", "kept_aside", "created_at")
 ENTRY = ("kind", "at", "text", "x_mm", "depth_mm", "behind_mm", "body", "taken_back_at", "made_at")
 RUN = ("zone", "rehearsal", "seed", "speed", "ahead_s", "started_at", "ended_at")
 STILL = ("revision", "stand", "width_px", "height_px", "made_at")
-MOMENTS = {"counted_at", "made_at", "withdrawn_at", "created_at", "at", "taken_back_at", "started_at", "ended_at"}
+MOMENTS = {
+    "counted_at", "made_at", "withdrawn_at", "created_at", "changed_at", "at", "taken_back_at", "started_at",
+    "ended_at",
+}
+NOT_YET = {"withdrawn_at", "taken_back_at", "ended_at"}
+"""Moments that need not have come."""
 
 
 def told(row: Any, fields: tuple[str, ...]) -> dict[str, Any]:
@@ -31,13 +41,31 @@ def _plain(value: Any) -> Any:
 
 def read(body: dict[str, Any], fields: tuple[str, ...]) -> dict[str, Any]:
     """The same fields back, moments as moments. KeyError and ValueError where the archive was changed by hand."""
-    return {one: _moment(body[one]) if one in MOMENTS else body[one] for one in fields}
+    return {one: _moment(one, body[one]) if one in MOMENTS else body[one] for one in fields}
 
 
-def _moment(text: str | None) -> datetime | None:
-    if text is None:
+def _moment(name: str, text: str | None) -> datetime | None:
+    if text is None and name in NOT_YET:
         return None
-    moment = parse_datetime(text)
+    moment = parse_datetime(text or "")
     if moment is None or moment.tzinfo is None:
-        raise ValueError(f"'{text[:40]}' is no moment with its zone")
+        raise ValueError(f"'{(text or '')[:40]}' is no moment with its zone")
     return moment
+
+
+def made(model: type[M], **values: Any) -> M:
+    """A row, not yet stored, whose fields are all as its model takes them; ValueError names the first that is not."""
+    row = model(**values)
+    for name, value in values.items():
+        field = model._meta.get_field(name)
+        if field.is_relation:
+            continue
+        if isinstance(field, models.CharField) and not isinstance(value, str):
+            raise ValueError(f"{name} of a {model._meta.verbose_name} is no text")
+        try:
+            setattr(row, name, field.clean(value, row))  # type: ignore[union-attr]
+        except ValidationError as flaw:
+            # what forms ask a person to fill in may be empty here
+            if any(one.code != "blank" for one in flaw.error_list):
+                raise ValueError(f"{name} of a {model._meta.verbose_name}: {' '.join(flaw.messages)}") from None
+    return row

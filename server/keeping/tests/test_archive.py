@@ -7,6 +7,7 @@ import json
 import tempfile
 import uuid
 import zipfile
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 from unittest import mock
@@ -23,7 +24,7 @@ from look.models import Still
 from people.ways import scenes_for
 from PIL import Image
 from scenes import variants
-from scenes.actions import state_of
+from scenes.actions import gone_scenes, state_of
 from scenes.models import Scene
 from scenes.tests.scene_case import SceneCase
 from stock.models import StockBook
@@ -36,6 +37,9 @@ from gondola_core.materials import load_library
 from keeping.archive import back
 from keeping.archive.back import bring_archive
 from keeping.archive.out import write_archive
+from keeping.tidying import tidy
+
+LEARNT = {"mean": [0.1, 0.0], "covariance": [[0.01, 0.0], [0.0, 0.01]]}
 
 
 class ArchiveCase(SceneCase):
@@ -83,7 +87,7 @@ class ArchiveCase(SceneCase):
             owner=self.owner, kind="resin", key="my-deep", before=resin, before_own=False, before_source=""
         )
         BottleLog.objects.create(
-            bottle=bottle, kind="cup", title="cup", asked={}, told={}, made_at="2026-01-01T10:00:00Z"
+            bottle=bottle, kind="cup", title="cup", asked={}, told=LEARNT, prior=LEARNT, made_at="2026-01-01T10:00:00Z"
         )
         StockBook.objects.create(owner=self.owner, held=[{"a": 1}], counted_at="2026-01-01T10:00:00Z")
 
@@ -113,6 +117,8 @@ class Journey(ArchiveCase):
         self.assertIn("1 pieces", words[0])
         there = Scene.objects.get(owner=self.other)
         self.assertEqual(shape_of(there), shape_of(self.scene))
+        self.scene.refresh_from_db()
+        self.assertEqual((there.created_at, there.changed_at), (self.scene.created_at, self.scene.changed_at))
         for rows in ("library_rows", "bottles", "meshes"):
             mine, theirs = (list(getattr(one, rows).values_list("key", flat=True)) for one in (self.owner, self.other))
             self.assertEqual(mine, theirs)
@@ -138,9 +144,31 @@ class Journey(ArchiveCase):
         with mock.patch.object(back, "_shelf", broken), self.assertRaises(OSError):
             bring_archive(self.other, self.file)
         self.assertFalse(Scene.objects.filter(owner=self.other).exists() or self.other.meshes.exists())
+        with mock.patch.object(back, "_shelf", broken), mock.patch.object(back, "delete_scene"):
+            # as where the machine goes down before anything is taken away
+            self.assertRaises(OSError, bring_archive, self.other, self.file)
+        self.assertEqual((Scene.objects.filter(owner=self.other).count(), gone_scenes(self.other)), (1, []))
+        tidy(datetime.now(UTC) + timedelta(days=2))
+        self.assertFalse(Scene.objects.filter(owner=self.other).exists())
         with mock.patch.object(back, "_shelf", looked):
             bring_archive(self.other, self.file)
         self.assertEqual((seen, scenes_for(self.other).count()), ([(1, 0)], 1))
+
+    def test_a_piece_from_an_older_archive_has_the_days_of_its_states(self):
+        self.fill()
+        write_archive(self.owner, self.file)
+        older = self.folder / "older.zip"
+        with zipfile.ZipFile(self.file) as source, zipfile.ZipFile(older, "w") as out:
+            for one in source.namelist():
+                content = source.read(one)
+                if one == "scenes/1/scene.json":
+                    told = json.loads(content)
+                    content = json.dumps({name: told[name] for name in told if not name.endswith("_at")}).encode()
+                out.writestr(one, content)
+        bring_archive(self.other, older)
+        there = Scene.objects.get(owner=self.other)
+        moments = list(there.revisions.order_by("created_at").values_list("created_at", flat=True))
+        self.assertEqual((there.created_at, there.changed_at), (moments[0], moments[-1]))
 
     def test_over_http_and_twice_is_beside_and_own_rows_stay(self):
         self.fill()
@@ -194,6 +222,26 @@ class Refused(ArchiveCase):
                 "scenes/1/scene.json", scene.replace('"damaged": false', '"damaged": true', 1).encode()), "not whole"),
             ("a moment", changed("scenes/1/scene.json", scene.replace("+00:00", "").encode()), "no moment"),
         ]
+        shelf = json.loads(zipfile.ZipFile(self.file).read("shelf.json"))
+        for field, value, part, words in (
+            ("note", "x" * 300, "revisions", "at most 120 characters"), ("number", None, "revisions", "not whole"),
+            ("created_at", None, "revisions", "no moment"), ("name", None, "variants", "no text"),
+            ("text", None, "entries", "no text"), ("kind", "poem", "entries", "not a valid choice"),
+            ("x_mm", "far", "entries", "must be a float"), ("body", {"pins": [{"kind": "moon"}]}, "entries", "Pin"),
+            ("zone", None, "runs", "no text"), ("speed", -1.0, "runs", "no clock"),
+            ("rehearsal", "perhaps", "runs", "True or False"), ("width_px", -4, "stills", "greater than or equal"),
+        ):
+            odd = {**told, part: [{**told[part][0], field: value}, *told[part][1:]]}
+            rows.append((f"{field} {value}", changed("scenes/1/scene.json", json.dumps(odd).encode()), words))
+        twice = {**told, "entries": [], "revisions": [*told["revisions"], told["revisions"][-1]]}
+        rows.append(("a state twice", changed("scenes/1/scene.json", json.dumps(twice).encode()), "stands in it twice"))
+        bottle = shelf["bottles"][0]
+        for name, odd in (
+            ("no name", {**bottle, "before": {}}), ("no kind", {**bottle, "kind": "moon"}),
+            ("nothing learnt", {**bottle, "logs": [{**bottle["logs"][0], "told": {"mean": [1.0]}}]}),
+            ("learnt beyond all", {**bottle, "logs": [{**bottle["logs"][0], "prior": {**LEARNT, "mean": [0.0]}}]}),
+        ):
+            rows.append((name, changed("shelf.json", json.dumps({**shelf, "bottles": [odd]}).encode()), "not whole"))
         for name, file, words in rows:
             with self.subTest(name):
                 with self.assertRaises(GondolaError) as refused:
