@@ -17,7 +17,7 @@ from .kept import Keeper
 
 T = TypeVar("T")
 
-KEEPER = Keeper(most=320)
+KEEPER = Keeper(most=400)
 """The keeper of this process."""
 
 
