@@ -38,7 +38,7 @@ def state(owner: Any) -> StockState:
     book = StockBook.objects.filter(owner=owner).first()
     if book is None:
         return StockState(counted_at=None, used={})
-    priced, odd = _rows(StockWritten, [{"currency": book.currency}])
+    priced, odd = _rows(StockWritten, [{"currency": book.currency}], "The currency")
     counted, refused = _rows(Held, book.held)
     kits, more = _rows(Kit, book.kits)
     used, unread = used_since(owner, book.counted_at)
@@ -51,7 +51,7 @@ def state(owner: Any) -> StockState:
     )
 
 
-def _rows(model: type[M], kept: Any) -> tuple[list[M], list[str]]:
+def _rows(model: type[M], kept: Any, nameless: str = "Something") -> tuple[list[M], list[str]]:
     """What is still taken of what was counted, and a sentence for each that is not."""
     taken, refused = [], []
     for one in kept if isinstance(kept, list) else [kept]:
@@ -59,7 +59,7 @@ def _rows(model: type[M], kept: Any) -> tuple[list[M], list[str]]:
             taken.append(read_as(model, one))
         except SceneError as flaw:
             name = one.get("name", "") if isinstance(one, dict) else ""
-            refused.append(f"{name or 'Something'} on the shelf is no longer taken, and is left out: {flaw.message}")
+            refused.append(f"{name or nameless} on the shelf is no longer taken, and is left out: {flaw.message}")
     return taken, refused
 
 

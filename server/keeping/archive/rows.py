@@ -45,11 +45,13 @@ def read(body: dict[str, Any], fields: tuple[str, ...]) -> dict[str, Any]:
 
 
 def _moment(name: str, text: str | None) -> datetime | None:
-    if text is None and name in NOT_YET:
-        return None
-    moment = parse_datetime(text or "")
+    if text is None:
+        if name in NOT_YET:
+            return None
+        raise ValueError(f"{name} is missing")
+    moment = parse_datetime(text)
     if moment is None or moment.tzinfo is None:
-        raise ValueError(f"'{(text or '')[:40]}' is no moment with its zone")
+        raise ValueError(f"{name}, '{text[:40]}', is no moment with its zone")
     return moment
 
 

@@ -225,7 +225,7 @@ class Refused(ArchiveCase):
         shelf = json.loads(zipfile.ZipFile(self.file).read("shelf.json"))
         for field, value, part, words in (
             ("note", "x" * 300, "revisions", "at most 120 characters"), ("number", None, "revisions", "not whole"),
-            ("created_at", None, "revisions", "no moment"), ("name", None, "variants", "no text"),
+            ("created_at", None, "revisions", "created_at is missing"), ("name", None, "variants", "no text"),
             ("text", None, "entries", "no text"), ("kind", "poem", "entries", "not a valid choice"),
             ("x_mm", "far", "entries", "must be a float"), ("body", {"pins": [{"kind": "moon"}]}, "entries", "Pin"),
             ("zone", None, "runs", "no text"), ("speed", -1.0, "runs", "no clock"),

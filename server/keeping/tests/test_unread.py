@@ -214,6 +214,7 @@ class OwnRows(TestCase):
                 self.assertEqual([one["amount"] for one in shelf["held"]], [900.0] if kept == held else [])
                 self.assertEqual(len(shelf["refused"]), told)
                 self.assertTrue(all(one.endswith(".") for one in shelf["refused"]))
+                self.assertEqual(shelf["refused"][0].startswith("The currency on the shelf"), currency == "e1")
                 self.assertIn("Old wreck", shelf["refused"][-1])
         again = {key: shelf[key] for key in ("currency", "held", "kits")}
         counted = self.client.put("/api/stock", json.dumps(again), content_type="application/json")
