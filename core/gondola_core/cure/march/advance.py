@@ -18,7 +18,7 @@ from numba import njit
 
 from .blocks import Array, Step
 from .chemistry import react
-from .notes import USUAL, is_due, note_cells, note_fluidity, note_row, note_skin
+from .notes import PEAKS_FROM, USUAL, is_due, note_cells, note_fluidity, note_row, note_skin
 from .stage import stage, warming
 
 MOST_STAGES = 200
@@ -216,7 +216,7 @@ def advance(cells, chemistry, room, control, state, notes, trace, skin, points, 
             room_at(time + length, room),
         )
         if peaked >= 0:
-            note_row(cells, made, part, 2 + peaked, trace)
+            note_row(cells, made, part, PEAKS_FROM + peaked, trace)
         note_fluidity(cells, chemistry, made, notes)
         time += length
         done = open_count == 0 and hottest < control.stop_below_c

@@ -8,8 +8,8 @@ from numba import njit
 from .chemistry import cell_rate
 from .tables import COLDEST_C, DEGREE_STEPS, STEP_K
 
-USUAL = 0
-"""Kind of a row of history at the end of a step."""
+USUAL, START_OF_POUR, PEAKS_FROM = 0, 1, 2
+"""Kinds of rows of history: at the end of a step; as a pour comes; from there on, hottest moment of pour 0, 1 ..."""
 COLDER = -1e8
 """Below this a temperature stands for 'nothing here'."""
 
@@ -238,11 +238,11 @@ def _thin_out(trace):  # type: ignore[no-untyped-def]
     usual = 0
     for row in range(trace.made[0]):
         kind = trace.kind[row]
-        stays = kind == 1
+        stays = kind == START_OF_POUR
         if kind == USUAL:
             usual += 1
             stays = usual % 2 == 0
-        elif kind >= 2:
+        elif kind >= PEAKS_FROM:
             stays = True
             for later in range(row + 1, trace.made[0]):
                 if trace.kind[later] == kind:

@@ -20,14 +20,13 @@ from ..skin import Skin, cover, skin_of
 from .advance import STRETCH, Tally, advance, spectral_radius
 from .blocks import Cells, Chemistry, Conductances, Control, Notes, Room, Step, Trace
 from .hearing import Hearing
-from .notes import grown_gas, note_row
+from .notes import START_OF_POUR, grown_gas, note_row
 from .tables import rate_tables
 
 COOL_C = 35.0
 """degrees C; a part is taken out only when it has cooled below this. Source: own_march"""
 DEMOULD_TG_C = 30.0
 """degrees C; least glass temperature of a part that can come out. Source: own_march"""
-START_OF_POUR = 1
 STEP_WORK = 10.0
 """Stages that what is done once a step costs. Source: own_march, by the clock"""
 
