@@ -23,7 +23,7 @@ READS = Reading(
     "figures.hollow", "figures.mass_g", "figures.material", "figures.hold",
 )
 LOAD_READS = Reading(
-    "tank.fill_height_mm", "pours.top_depth_mm", "pours.resin_id", "resins", "figures.place", "figures.solids",
+    "tank.fill_height_mm", "pours.top_depth_mm", "pours.resin_id", "resins", "figures.place",
     "figures.hollow", "figures.mass_g", "figures.material",
 )
 

@@ -159,5 +159,5 @@ def _steps(length_mm: float) -> Array:
 
 SECTION = Answer(
     name="section", needs=(SIGHTS, BULKS, FRONT, SIDE, ABOVE), by=_section,
-    reads=Reading(*OUTLINE, "tank.wall_height_mm", "bed.heights_mm", "bed.mesh", "figures.id", "figures.place"),
+    reads=Reading(*OUTLINE, "tank.wall_height_mm", "bed.heights_mm", "bed.mesh", "figures.id"),
 )
