@@ -64,6 +64,7 @@ TOLD = {
 }
 COUNTED = {"swatch": ("absorbances_per_cm", "scatter_per_mm"), "drops": ("drop_g",)}
 """What of the answer of a log its row takes."""
+NOT_COUNTED = "the answer of a log cannot be counted"
 MOST_LOGS = 200
 """Logs that a bottle keeps."""
 DAYS_A_MONTH = 30.44
@@ -110,13 +111,18 @@ def check_kept(bottle: Bottle) -> None:
 def check_log(log: BottleLog) -> None:
     """ValueError or KeyError for a log whose answer could not be counted."""
     if log.kind in SCATTERS:
-        found = [np.array(one[name], dtype=float) for one in (log.told, log.prior) for name in ("mean", "covariance")]
-        sound = [one.shape for one in found] == 2 * [(2,), (2, 2)]
-    else:
-        found = [np.array(log.told[name], dtype=float) for name in COUNTED[log.kind]]
-        sound = True
-    if not sound or not all(np.isfinite(one).all() for one in found):
-        raise ValueError("the answer of a log cannot be counted")
+        _belief_in(log.told)
+        _belief_in(log.prior)
+    elif not all(np.isfinite(np.array(log.told[name], dtype=float)).all() for name in COUNTED[log.kind]):
+        raise ValueError(NOT_COUNTED)
+
+
+def _belief_in(kept: dict[str, Any]) -> Belief:
+    """A belief as a log keeps it."""
+    mean, covariance = np.array(kept["mean"], dtype=float), np.array(kept["covariance"], dtype=float)
+    if mean.shape != (2,) or covariance.shape != (2, 2) or not np.isfinite([*mean, *covariance.ravel()]).all():
+        raise ValueError(NOT_COUNTED)
+    return Belief(mean=mean, covariance=covariance)
 
 
 def standing_logs(bottle: Bottle) -> list[BottleLog]:
@@ -136,9 +142,7 @@ def belief_of(bottle: Bottle, but_for: str | None = None) -> Belief:
         if last is not None:
             held = held.aged((log.made_at - last).days / DAYS_A_MONTH)
         scatter, last = SCATTERS[log.kind], log.made_at
-        own = Belief(mean=np.array(log.told["mean"]), covariance=np.array(log.told["covariance"]))
-        was = Belief(mean=np.array(log.prior["mean"]), covariance=np.array(log.prior["covariance"]))
-        held = taught(held, rebased(own, was, held.scattered(scatter)), scatter)
+        held = taught(held, rebased(_belief_in(log.told), _belief_in(log.prior), held.scattered(scatter)), scatter)
     return held
 
 
