@@ -76,6 +76,13 @@ def _clock(run: Run, real: datetime) -> datetime:
     return run.started_at + (real - run.started_at) * run.speed + timedelta(seconds=run.ahead_s)
 
 
+def check_clock(run: Run) -> None:
+    """ValueError for a clock that no run of ours has; OverflowError for one that has left the calendar."""
+    now_of(run)
+    if not 0.0 < run.speed <= REHEARSED or run.ahead_s < 0.0:
+        raise ValueError("the clock of a run goes as no clock does")
+
+
 def local_of(run: Run) -> datetime:
     """The same by the clock of the person."""
     return now_of(run).astimezone(zone_of(run.zone)).replace(tzinfo=None)

@@ -11,6 +11,7 @@ from itertools import islice
 from pathlib import Path
 from typing import Any, TypeVar
 
+from bench.actions import check_clock
 from bench.models import Run, RunEvent
 from django.contrib.auth.models import User
 from django.core.exceptions import ObjectDoesNotExist
@@ -38,8 +39,6 @@ from .reading import CHANGED, CHANGED_BY, Parts, Ready, read_archive
 T = TypeVar("T")
 MANY, FEW = 100, 2
 """Rows, and shapes or pictures, that are stored in one transaction: some tenth of a second. Source: assumed"""
-MOST_SPEED, MOST_AHEAD_S = 1e4, 1e9
-"""Of the clock of a rehearsal: seconds in one of ours, and seconds that were skipped. Source: assumed"""
 MOST_PICTURES = 512 * 2**20
 """bytes of all stills of an archive: they are stored as they are. Source: assumed"""
 
@@ -202,15 +201,16 @@ def _entry(scene: Scene, told: dict[str, Any]) -> None:
     Entry.objects.filter(pk=entry.pk).update(made_at=row["made_at"])
     if told["picture"] is not None:
         rows.made(Photograph, entry=entry, **told["picture"]).save()
-    # one that could not be shown is not taken in
-    state_of(entry)
+    try:
+        state_of(entry)
+    except (*CHANGED_BY, KeyError) as error:
+        raise ValueError(f"an entry could not be shown: {str(error).partition(chr(10))[0]}") from None
     index(entry)
 
 
 def _run(scene: Scene, told: dict[str, Any]) -> None:
     run = rows.made(Run, id=_free(told["id"]), owner=scene.owner, scene=scene, packed=told["packed"], **told["row"])
-    if not (0.0 < run.speed <= MOST_SPEED and 0.0 <= run.ahead_s <= MOST_AHEAD_S):
-        raise ValueError("the clock of a run goes as no clock does")
+    check_clock(run)
     run.save()
     events = zip(told["events"], told["bodies"], strict=True)
     while some := list(islice(events, 10 * MANY)):

@@ -15,7 +15,9 @@ from scenes.packed import damaged_bytes, pack_text
 from gondola_core.bench.events import kept_events
 from gondola_core.errors import GondolaError
 from gondola_core.parsed import parsed
-from gondola_core.shape.bodies.mesh import pack_mesh, unpack_mesh
+from gondola_core.scene import MeshSolid
+from gondola_core.scene.reading import read_as
+from gondola_core.shape.bodies.mesh import mesh_id_of, pack_mesh, unpack_mesh
 
 from . import rows
 
@@ -89,14 +91,21 @@ def read_archive(file: Path) -> Ready:
 def _read(parts: Parts) -> Ready:
     if parts.json("archive.json")["form"] != rows.FORM:
         raise GondolaError("This archive was made by another Gondola: bring it in there.", "file")
-    shapes = [
-        {**one, "packed": pack_mesh(unpack_mesh(base64.b64decode(one["packed_base64"])))}
-        for one in parts.json("shapes.json")
-    ]
+    shapes = [_read_shape(one) for one in parts.json("shapes.json")]
     scenes = []
     while f"scenes/{len(scenes) + 1}/scene.json" in parts.names:
         scenes.append(_read_scene(parts, f"scenes/{len(scenes) + 1}"))
     return Ready(shapes, parts.json("shelf.json"), scenes)
+
+
+def _read_shape(told: dict[str, Any]) -> dict[str, Any]:
+    mesh = unpack_mesh(base64.b64decode(told["packed_base64"]))
+    if told["triangles_count"] != len(mesh.faces):
+        raise ValueError("a shape has other triangles than it says")
+    packed = pack_mesh(mesh)
+    # figures say the spread of their shapes: one that they could not say is refused here
+    read_as(MeshSolid, {"kind": "mesh", "mesh_id": mesh_id_of(packed), "spread_ml": told["spread_ml"]})
+    return {**told, "packed": packed}
 
 
 def _read_scene(parts: Parts, where: str) -> dict[str, Any]:

@@ -9,6 +9,8 @@ from django.core.exceptions import ValidationError
 from django.db import models
 from django.utils.dateparse import parse_datetime
 
+from gondola_core.scene.brief import FIRST_YEAR, LAST_YEAR
+
 M = TypeVar("M", bound=models.Model)
 
 FORM = 1
@@ -52,6 +54,8 @@ def _moment(name: str, text: str | None) -> datetime | None:
     moment = parse_datetime(text)
     if moment is None or moment.tzinfo is None:
         raise ValueError(f"{name}, '{text[:40]}', is no moment with its zone")
+    if not FIRST_YEAR <= moment.year <= LAST_YEAR:
+        raise ValueError(f"{name}, '{text[:40]}', is of no year from {FIRST_YEAR} to {LAST_YEAR}")
     return moment
 
 

@@ -229,12 +229,17 @@ class Refused(ArchiveCase):
             ("text", None, "entries", "no text"), ("kind", "poem", "entries", "not a valid choice"),
             ("x_mm", "far", "entries", "must be a float"), ("body", {"pins": [{"kind": "moon"}]}, "entries", "Pin"),
             ("zone", None, "runs", "no text"), ("speed", -1.0, "runs", "no clock"),
+            ("ahead_s", 1e300, "runs", "not whole"), ("at", "9999-12-31T23:59:59+00:00", "entries", "1970 to 2200"),
             ("rehearsal", "perhaps", "runs", "True or False"), ("width_px", -4, "stills", "greater than or equal"),
         ):
             odd = {**told, part: [{**told[part][0], field: value}, *told[part][1:]]}
             rows.append((f"{field} {value}", changed("scenes/1/scene.json", json.dumps(odd).encode()), words))
         twice = {**told, "entries": [], "revisions": [*told["revisions"], told["revisions"][-1]]}
         rows.append(("a state twice", changed("scenes/1/scene.json", json.dumps(twice).encode()), "stands in it twice"))
+        bodies = json.loads(shapes)
+        for name, odd in (("other triangles", {"triangles_count": 3}), ("a spread below nothing", {"spread_ml": -1.0})):
+            words = "other triangles" if "triangles_count" in odd else "may be off"
+            rows.append((name, changed("shapes.json", json.dumps([{**bodies[0], **odd}]).encode()), words))
         bottle = shelf["bottles"][0]
         for name, odd in (
             ("no name", {**bottle, "before": {}}), ("no kind", {**bottle, "kind": "moon"}),
